@@ -1,0 +1,47 @@
+import js from '@eslint/js';
+import vue from 'eslint-plugin-vue';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import vueParser from 'vue-eslint-parser';
+
+/** What a part may not import: core knows nobody, web and server know core, the stand-in makes bytes and knows no part. */
+const forbid = (...patterns) => ({
+  'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group], message: 'crosses a boundary of the architecture' })) }],
+});
+const others = (own) =>
+  ['api', 'core', 'server', 'web', 'standin', 'launch'].filter((name) => name !== own).map((name) => `@fadenweg/${name}`);
+const node = ['node:*', 'fs', 'path', 'os', 'crypto', 'stream', 'buffer', 'worker_threads'];
+
+export default ts.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '.data/**', 'bench/results/**', 'coverage/**'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    languageOptions: { globals: { ...globals.es2023 } },
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-control-regex': 'off',
+      'max-lines': ['warn', { max: 350, skipBlankLines: true, skipComments: true }],
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/multi-word-component-names': 'error',
+      'vue/no-v-html': 'error',
+    },
+  },
+  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser }, globals: { ...globals.browser } }, rules: { 'no-undef': 'off' } },
+  { files: ['packages/core/**/*.ts'], rules: forbid(...node, ...others('core')) },
+  { files: ['packages/core/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'fetch', 'setTimeout'] } },
+  { files: ['packages/standin/**/*.ts'], rules: forbid(...others('standin')) },
+  { files: ['packages/web/**/*.{ts,vue}'], rules: forbid(...node, ...others('web').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name)), '@fadenweg/core/src/*') },
+  { files: ['packages/server/**/*.ts'], ignores: ['**/*.test.ts', '**/testing/**'], rules: forbid(...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name))) },
+  { files: ['packages/server/**/*.ts', 'packages/launch/**/*.ts', 'packages/standin/**/*.ts', 'e2e/**/*.ts', 'bench/**/*.ts', '*.js', '**/*.mjs', '**/*.test.ts'], languageOptions: { globals: { ...globals.node } } },
+);

@@ -1,0 +1,26 @@
+import type { StrandRecord } from '../path/types.ts';
+import type { Finding, FlowRules } from './types.ts';
+import { firstLine } from './verdict.ts';
+
+/** A run that ended without an error but stated a volume outside of what is declared for its flow, or null. */
+export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules): Finding | null {
+  for (const { words, min, max } of flow.expects) {
+    const pattern = new RegExp(`(\\d+) ${words.replace(/[^\w ]/g, '\\$&')}|${words.replace(/[^\w ]/g, '\\$&')}[=: ]+(\\d+)`);
+    for (let index = 0; index < records.length; index++) {
+      const record = records[index]!;
+      const hit = pattern.exec(record.message);
+      if (!hit) continue;
+      const count = Number(hit[1] ?? hit[2]);
+      if (count >= min && (max === null || count <= max)) continue;
+      return {
+        rank: 1, kind: 'odd-volume', failedIn: record.component, component: record.component, record: index, confidence: 0.85, evidence: [index],
+        sentence: [
+          { kind: 'words', text: 'Ended without an error in ' }, { kind: 'component', text: record.component }, { kind: 'words', text: ', but ' },
+          { kind: 'time', at: record.at }, { kind: 'words', text: ': ' }, { kind: 'quote', text: firstLine(record.message), record: index },
+          { kind: 'words', text: `. Expected ${words}: ${min.toLocaleString('en')}${max === null ? ' or more' : ` to ${max.toLocaleString('en')}`}.` },
+        ],
+      };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,98 @@
+import type { Microseconds } from '../units.ts';
+import { MARK } from './marks.ts';
+import type { Silence, Step, StrandRecord, TimeKind, TimeShare } from './types.ts';
+
+/** Silences shorter than this are not worth a row of their own, in microseconds. */
+const NOTABLE: Microseconds = 500_000;
+
+interface Owner {
+  component: string | null;
+  kind: TimeKind;
+  step: Step | null;
+}
+
+/**
+ * Gives every instant of a leg to one owner. Between two neighbouring moments (records, begins of steps) it is, in this order:
+ * a lock wait that a database told of; the queue between a record that sends and the next component; the innermost step
+ * that is under way (its work if it spoke last or speaks next, else its waiting for another); else a gap.
+ * Adds work and waiting to the steps. The shares add up to `to - from` exactly.
+ */
+export function splitTime(
+  records: readonly StrandRecord[], steps: Step[], stepOf: Int32Array,
+): { time: TimeShare[]; silences: Silence[]; from: Microseconds; to: Microseconds } {
+  const from = Math.min(...steps.map((step) => step.startedAt));
+  const to = Math.max(...steps.map((step) => step.endedAt));
+  const moments = [...new Set([from, to, ...records.map((record) => record.at), ...steps.map((step) => step.startedAt)])].sort((a, b) => a - b);
+  const locks = lockWaits(records);
+  const shares = new Map<string, TimeShare>();
+  const longest = new Map<number, Silence>();
+  let next = 0;
+  for (let i = 0; i + 1 < moments.length; i++) {
+    const begin = moments[i]!;
+    const end = moments[i + 1]!;
+    while (next < records.length && records[next]!.at <= begin) next++;
+    const owner = ownerOf(begin, end, records, steps, stepOf, next, locks);
+    const time = end - begin;
+    const id = `${owner.component ?? ''}\u0000${owner.kind}`;
+    const share = shares.get(id);
+    if (share) share.time += time;
+    else shares.set(id, { component: owner.component, kind: owner.kind, time });
+    if (owner.step) {
+      if (owner.kind === 'work') owner.step.work += time;
+      else owner.step.wait += time;
+    }
+    const silence = longest.get(next);
+    if (silence) {
+      silence.time += time;
+      if (owner.kind !== 'work') Object.assign(silence, { kind: owner.kind, component: owner.component });
+    } else if (next > 0) longest.set(next, { before: next, time, kind: owner.kind, component: owner.component });
+  }
+  return {
+    time: [...shares.values()].sort((a, b) => b.time - a.time),
+    silences: [...longest.values()].filter((silence) => silence.time >= NOTABLE && silence.before < records.length),
+    from, to,
+  };
+}
+
+function ownerOf(
+  begin: Microseconds, end: Microseconds, records: readonly StrandRecord[], steps: Step[], stepOf: Int32Array, next: number, locks: LockWait[],
+): Owner {
+  const lock = locks.find((wait) => wait.from <= begin && wait.to >= end);
+  if (lock) return { component: lock.component, kind: 'lock-wait', step: steps[stepOf[lock.record]!] ?? null };
+  const before = records[next - 1];
+  const after = records[next];
+  if (before && after && before.marks & MARK.sends && after.component !== before.component) {
+    return { component: before.component, kind: 'queue', step: steps[stepOf[next - 1]!] ?? null };
+  }
+  if (before && after && before.marks & MARK.sends && after.marks & MARK.receives) {
+    return { component: before.component, kind: 'queue', step: steps[stepOf[next - 1]!] ?? null };
+  }
+  let innermost: Step | null = null;
+  for (const step of steps) {
+    if (step.startedAt <= begin && step.endedAt >= end && (!innermost || step.startedAt >= innermost.startedAt)) innermost = step;
+  }
+  if (!innermost) return { component: null, kind: 'gap', step: null };
+  const speaks = innermost.component === before?.component || innermost.component === after?.component;
+  return { component: innermost.component, kind: speaks ? 'work' : 'waiting', step: innermost };
+}
+
+interface LockWait {
+  component: string;
+  from: Microseconds;
+  to: Microseconds;
+  record: number;
+}
+
+/** From when a wait began (the record may say how long it had lasted) until the same component speaks again. */
+function lockWaits(records: readonly StrandRecord[]): LockWait[] {
+  const waits: LockWait[] = [];
+  records.forEach((record, index) => {
+    if (!(record.marks & MARK.waits)) return;
+    const end = records.findIndex((other, i) => i > index && other.component === record.component && other.host === record.host);
+    waits.push({
+      component: record.component, record: index,
+      from: record.at - (record.took > 0 ? record.took : 0), to: end < 0 ? record.at : records[end]!.at,
+    });
+  });
+  return waits;
+}

@@ -1,0 +1,73 @@
+import type { Duration, Level, Microseconds } from '../units.ts';
+
+export type Outcome = 'failed' | 'stalled' | 'odd' | 'doubled' | 'slow' | 'refused' | 'running' | 'done' | 'out-of-sight';
+
+/** A record of a strand, as much of it as its path needs. */
+export interface StrandRecord {
+  id: string;
+  at: Microseconds;
+  component: string;
+  host: string;
+  level: Level;
+  /** Bits of MARK. */
+  marks: number;
+  /** Duration that the record states, NaN where there is none. */
+  took: Duration;
+  message: string;
+  /** Keys of its identifiers, where they are at hand. */
+  keys: readonly number[];
+}
+
+export interface Step {
+  id: number;
+  leg: number;
+  /** The step that was speaking when this one began, null for the first. */
+  parent: number | null;
+  attempt: number;
+  component: string;
+  host: string;
+  startedAt: Microseconds;
+  endedAt: Microseconds;
+  work: Duration;
+  wait: Duration;
+  outcome: Outcome;
+  /** Indexes into the strand's records. */
+  records: number[];
+}
+
+export interface Hop {
+  from: number;
+  to: number;
+  /** Index of the record that arrives. */
+  record: number;
+  delay: Duration;
+  /** Keys that both records name. */
+  by: number[];
+}
+
+export type TimeKind = 'work' | 'waiting' | 'queue' | 'lock-wait' | 'gap';
+export interface TimeShare {
+  component: string | null;
+  kind: TimeKind;
+  time: Duration;
+}
+
+/** Time between two neighbouring records in which nothing was said for long. */
+export interface Silence {
+  /** Index of the record behind it. */
+  before: number;
+  time: Duration;
+  kind: TimeKind;
+  component: string | null;
+}
+
+export interface Path {
+  steps: Step[];
+  hops: Hop[];
+  time: TimeShare[];
+  silences: Silence[];
+  /** Index of each record's step. */
+  stepOf: Int32Array;
+  startedAt: Microseconds;
+  endedAt: Microseconds;
+}

@@ -1,0 +1,39 @@
+/** The part of the platform's WHATWG decoder that is used here; servers, workers and browsers all have it. */
+declare class TextDecoder {
+  constructor(label: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
+  decode(bytes: Uint8Array): string;
+}
+
+export type Encoding = 'utf-8' | 'windows-1252' | 'utf-16le' | 'utf-16be';
+
+const decoders = new Map<Encoding, TextDecoder>();
+
+/** Text of bytes; broken sequences become U+FFFD, the bytes themselves are kept elsewhere. A byte order mark stays. */
+export function decode(bytes: Uint8Array, encoding: Encoding): string {
+  let decoder = decoders.get(encoding);
+  if (!decoder) decoders.set(encoding, (decoder = new TextDecoder(encoding, { ignoreBOM: true })));
+  return decoder.decode(bytes);
+}
+
+/** The encoding of a source by its first bytes: a byte order mark, valid UTF-8, zero bytes at every other place, else Latin. */
+export function guessEncoding(bytes: Uint8Array): Encoding {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be';
+  const text = decode(bytes, 'utf-8');
+  let bad = text.indexOf('\uFFFD');
+  if (bad >= 0 && bad >= text.length - 3) bad = -1; // a character cut by the sample's end
+  if (bad < 0) return 'utf-8';
+  return bytes.includes(0) ? 'utf-8' : 'windows-1252';
+}
+
+/** Whether these bytes are no text: control bytes that no log writes, in number. */
+export function looksBinary(bytes: Uint8Array): boolean {
+  if (bytes.length === 0 || (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff)) return false;
+  let odd = 0;
+  const length = Math.min(bytes.length, 8192);
+  for (let i = 0; i < length; i++) {
+    const byte = bytes[i]!;
+    if (byte < 9 || (byte > 13 && byte < 27) || (byte > 27 && byte < 32)) odd++;
+  }
+  return odd > length / 50;
+}

@@ -1,0 +1,116 @@
+import type { Fields, FieldValue, Reader, RecordReader, ReadingContext, Sample, Draft } from '../types.ts';
+import { levelOf, levelOfSeverity } from '../levels.ts';
+import { TimeReader } from '../times.ts';
+import { tookOfFields, tookOfText } from '../took.ts';
+
+const TIME = ['time', 'timestamp', '@timestamp', 'ts', 'at', 'date', 'datetime', 'eventtime', 't', 'when'];
+const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description'];
+const LEVEL = ['level', 'severity', 'loglevel', 'lvl', 'priority', 'error_severity', 'log.level'];
+const LOGGER = ['logger', 'loggername', 'logger_name', 'name', 'category', 'source', 'log.logger'];
+const STACK = ['stack', 'stacktrace', 'stack_trace', 'exception', 'error.stack', 'err.stack', 'error.stack_trace'];
+const MOST_FIELDS = 200;
+
+/** One JSON object a line (RFC 8259), of any nesting; nested names become paths with dots. */
+export const jsonLines: Reader = {
+  format: 'json-lines',
+  confidence(sample) {
+    const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
+    if (lines.length === 0) return 0;
+    const objects = lines.filter((line) => line.trimStart().startsWith('{') && parseObject(line) !== null).length;
+    return (objects / lines.length) * 0.98;
+  },
+  open: (_sample: Sample, context: ReadingContext): RecordReader => new JsonLinesReader(context),
+};
+
+class JsonLinesReader implements RecordReader {
+  private readonly times: TimeReader;
+  constructor(context: ReadingContext) {
+    this.times = new TimeReader(context);
+  }
+  start(): void {}
+  begins(): boolean {
+    return true;
+  }
+
+  read(text: string, draft: Draft): void {
+    const object = parseObject(text);
+    if (!object) {
+      draft.message = text;
+      return;
+    }
+    const fields: Fields = {};
+    flatten(object, '', fields, 0);
+    const lower = new Map<string, string>();
+    for (const name in fields) lower.set(name.toLowerCase(), name);
+    const take = (names: readonly string[], fits: (value: FieldValue) => boolean): FieldValue | undefined => {
+      for (const name of names) {
+        const own = lower.get(name);
+        if (own === undefined) continue;
+        const value = fields[own]!;
+        if (!fits(value)) continue;
+        delete fields[own];
+        lower.delete(name);
+        return value;
+      }
+      return undefined;
+    };
+    const time = take(TIME, (value) => this.readTime(value));
+    if (time !== undefined) {
+      draft.timeText = String(time);
+      draft.at = this.times.at;
+    }
+    const level = take(LEVEL, (value) => levelOfValue(value) > 0);
+    if (level !== undefined) draft.level = levelOfValue(level);
+    const logger = take(LOGGER, (value) => typeof value === 'string');
+    if (logger !== undefined) draft.logger = String(logger);
+    const message = take(MESSAGE, (value) => typeof value === 'string' && value !== '');
+    const stack = take(STACK, (value) => typeof value === 'string' && value.includes('\n'));
+    const said = message === undefined ? '' : String(message);
+    draft.message = stack === undefined ? said : said + '\n' + String(stack);
+    if (draft.message === '') draft.message = text;
+    draft.took = tookOfFields(fields);
+    if (Number.isNaN(draft.took)) draft.took = tookOfText(said);
+    draft.fields = fields;
+    draft.understood = time !== undefined;
+  }
+
+  private readTime(value: FieldValue): boolean {
+    const text = String(value);
+    if (typeof value === 'number' && !Number.isInteger(value)) return this.times.read(value.toFixed(6), 0, 'epoch') > 0;
+    const found = this.times.readAny(text, 0);
+    return found !== null && found.end === text.length;
+  }
+}
+
+function levelOfValue(value: FieldValue): ReturnType<typeof levelOf> {
+  if (typeof value === 'string') return levelOf(value);
+  if (typeof value !== 'number') return 0;
+  if (value >= 10 && value <= 60) return levelOf(['', 'trace', 'debug', 'info', 'warn', 'error', 'fatal'][Math.floor(value / 10)] ?? '');
+  return value >= 0 && value <= 7 ? levelOfSeverity(value) : 0;
+}
+
+function parseObject(text: string): Record<string, unknown> | null {
+  try {
+    const value: unknown = JSON.parse(text);
+    return value !== null && typeof value === 'object' && !Array.isArray(value) ? (value as Record<string, unknown>) : null;
+  } catch {
+    return null; // not an object: the line is kept whole as a record that is not understood
+  }
+}
+
+function flatten(value: object, prefix: string, into: Fields, depth: number, count = { left: MOST_FIELDS }): void {
+  for (const [name, inner] of Object.entries(value)) {
+    if (count.left <= 0) return;
+    const path = prefix + name;
+    if (inner === null || inner === undefined) continue;
+    if (typeof inner === 'object') {
+      if (Array.isArray(inner) || depth >= 8) {
+        into[path] = JSON.stringify(inner);
+        count.left--;
+      } else flatten(inner as object, path + '.', into, depth + 1, count);
+    } else {
+      into[path] = inner as FieldValue;
+      count.left--;
+    }
+  }
+}

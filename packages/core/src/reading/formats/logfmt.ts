@@ -1,0 +1,90 @@
+import type { Draft, Reader, RecordReader, ReadingContext } from '../types.ts';
+import { keyValues } from '../keyvalues.ts';
+import { levelOf } from '../levels.ts';
+import { TimeReader } from '../times.ts';
+import { tookOfFields } from '../took.ts';
+
+const TIME = ['time', 'ts', 'timestamp', 'at', 't', '@timestamp'];
+const LEVEL = ['level', 'lvl', 'severity'];
+const MESSAGE = ['msg', 'message'];
+const LOGGER = ['logger', 'caller', 'module', 'source'];
+
+/** Lines that are nothing but key=value pairs, a time among them. */
+export const logfmt: Reader = {
+  format: 'logfmt',
+  confidence(sample) {
+    const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
+    if (lines.length === 0) return 0;
+    const reader = new LogfmtReader({ zone: 'UTC', year: 2000 });
+    const good = lines.filter((line) => /^[\w.@-]+=/.test(line) && reader.covers(line)).length;
+    return (good / lines.length) * 0.95;
+  },
+  open: (_sample, context) => new LogfmtReader(context),
+};
+
+class LogfmtReader implements RecordReader {
+  private readonly times: TimeReader;
+  constructor(context: ReadingContext) {
+    this.times = new TimeReader(context);
+  }
+  start(): void {}
+  begins(line: string): boolean {
+    const first = line.charCodeAt(0);
+    return first !== 32 && first !== 9;
+  }
+
+  covers(line: string): boolean {
+    const fields = {};
+    return keyValues(line, fields) >= line.length * 0.8 && this.timeOf(fields) !== null;
+  }
+
+  read(text: string, draft: Draft): void {
+    const fields = draft.fields;
+    const breakAt = text.indexOf('\n');
+    keyValues(breakAt < 0 ? text : text.slice(0, breakAt), fields);
+    const time = this.timeOf(fields);
+    draft.message = text;
+    if (time === null) return;
+    draft.at = this.times.at;
+    draft.timeText = String(fields[time]);
+    delete fields[time];
+    for (const name of LEVEL) {
+      if (fields[name] === undefined) continue;
+      draft.level = levelOf(String(fields[name]));
+      if (draft.level > 0) {
+        delete fields[name];
+        break;
+      }
+    }
+    for (const name of LOGGER) {
+      if (typeof fields[name] !== 'string') continue;
+      draft.logger = fields[name];
+      delete fields[name];
+      break;
+    }
+    draft.message = this.messageOf(text, fields);
+    draft.took = tookOfFields(fields);
+    draft.understood = true;
+  }
+
+  /** The stated message, else the pairs as they stand without the time and level that are shown beside them. */
+  private messageOf(text: string, fields: Draft['fields']): string {
+    for (const name of MESSAGE) {
+      const said = fields[name];
+      if (typeof said !== 'string' || !/\s/.test(said)) continue; // a single word is a value (a message's number), no sentence
+      delete fields[name];
+      return said;
+    }
+    return text.replace(/(?:^|\s)(?:time|ts|timestamp|at|t|@timestamp|level|lvl|severity)=(?:"[^"]*"|\S*)/g, '').trim();
+  }
+
+  private timeOf(fields: Draft['fields']): string | null {
+    for (const name of TIME) {
+      const value = fields[name];
+      if (value === undefined) continue;
+      const found = this.times.readAny(String(value), 0);
+      if (found) return name;
+    }
+    return null;
+  }
+}

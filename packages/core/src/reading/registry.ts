@@ -1,0 +1,42 @@
+import type { Reader, RecordReader, ReadingContext, Sample } from './types.ts';
+import { accessLog } from './formats/access-log.ts';
+import { jsonLines } from './formats/json-lines.ts';
+import { logfmt } from './formats/logfmt.ts';
+import { pgCsvlog } from './formats/pg-csvlog.ts';
+import { pgJsonlog } from './formats/pg-jsonlog.ts';
+import { plain } from './formats/plain.ts';
+import { sipTrace } from './formats/sip-trace.ts';
+import { text } from './formats/text.ts';
+
+/** Every format that is read. A further one is added here and nowhere else. */
+const READERS: readonly Reader[] = [pgCsvlog, pgJsonlog, jsonLines, accessLog, logfmt, sipTrace, text, plain];
+
+export const FORMATS: readonly string[] = READERS.map((reader) => reader.format);
+
+export interface FormatGuess {
+  format: string;
+  /** 0 to 1. */
+  confidence: number;
+}
+
+/** How likely each format is for a sample, the likeliest first; formats that surely do not fit are left out. */
+export function guessFormats(sample: Sample): FormatGuess[] {
+  return READERS.map((reader) => ({ format: reader.format, confidence: reader.confidence(sample) }))
+    .filter((guess) => guess.confidence > 0)
+    .sort((a, b) => b.confidence - a.confidence);
+}
+
+/** @throws RangeError for a format that is not in FORMATS */
+export function openReader(format: string, sample: Sample, context: ReadingContext): RecordReader {
+  const reader = READERS.find((candidate) => candidate.format === format);
+  if (!reader) throw new RangeError(`no reader for the format “${format}”`);
+  return reader.open(sample, context);
+}
+
+/** A sample of a source's first text; a last line that may be cut is left out. */
+export function sampleOf(path: string, start: string, whole: boolean): Sample {
+  const bare = start.charCodeAt(0) === 0xfeff ? start.slice(1) : start;
+  const lines = bare.split('\n').map((line) => (line.endsWith('\r') ? line.slice(0, -1) : line));
+  if (!whole && lines.length > 1) lines.pop();
+  return { path, text: bare, lines };
+}

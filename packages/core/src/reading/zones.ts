@@ -1,0 +1,80 @@
+import type { Microseconds } from '../units.ts';
+
+const HOUR = 3_600_000;
+const cache = new Map<string, ZoneClock>();
+
+/**
+ * Local time of one IANA zone → UTC, with the platform's zone data; offsets are kept by quarter hour of local time.
+ * An hour that a clock change repeats is taken as its first occurrence, an hour that it leaves out is moved forward.
+ */
+export class ZoneClock {
+  private readonly format: Intl.DateTimeFormat;
+  private readonly offsets = new Map<number, number>();
+  private lastSlot = NaN;
+  private lastOffset = 0;
+
+  /** @throws RangeError when the zone is not known */
+  constructor(readonly zone: string) {
+    this.format = new Intl.DateTimeFormat('en-US', {
+      timeZone: zone, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric',
+      hour: 'numeric', minute: 'numeric', second: 'numeric',
+    });
+  }
+
+  /** Offset from UTC in milliseconds at an instant (milliseconds of UTC). */
+  offsetAt(utcMs: number): number {
+    const part: Record<string, number> = {};
+    for (const { type, value } of this.format.formatToParts(utcMs)) part[type] = Number(value);
+    const local = Date.UTC(part.year!, part.month! - 1, part.day!, part.hour!, part.minute!, part.second!);
+    return local - Math.floor(utcMs / 1000) * 1000;
+  }
+
+  /** UTC of a local wall-clock time, both in microseconds. */
+  toUtc(local: Microseconds): Microseconds {
+    const slot = Math.floor(local / 900_000_000);
+    if (slot !== this.lastSlot) {
+      this.lastSlot = slot;
+      this.lastOffset = this.offsetOfSlot(slot);
+    }
+    return local - this.lastOffset * 1000;
+  }
+
+  private offsetOfSlot(slot: number): number {
+    const known = this.offsets.get(slot);
+    if (known !== undefined) return known;
+    const localMs = slot * 900_000;
+    const before = this.offsetAt(localMs - 14 * HOUR);
+    const after = this.offsetAt(localMs + 14 * HOUR);
+    let offset = before;
+    if (before !== after) {
+      const early = localMs - before;
+      offset = this.offsetAt(early) === before ? before : after;
+    }
+    this.offsets.set(slot, offset);
+    return offset;
+  }
+}
+
+/** One clock a zone for the whole process. */
+export function zoneClock(zone: string): ZoneClock {
+  let clock = cache.get(zone);
+  if (!clock) cache.set(zone, (clock = new ZoneClock(zone)));
+  return clock;
+}
+
+export function isZone(zone: string): boolean {
+  try {
+    zoneClock(zone);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Zone abbreviations that database servers and programs write, in minutes east of UTC. Only those with one meaning in common use. */
+const ABBREVIATIONS: Record<string, number> = {
+  UTC: 0, GMT: 0, Z: 0, WET: 0, WEST: 60, CET: 60, CEST: 120, MEZ: 60, MESZ: 120, EET: 120, EEST: 180, MSK: 180,
+  BST: 60, EST: -300, EDT: -240, CDT: -300, MST: -420, MDT: -360, PST: -480, PDT: -420, JST: 540,
+};
+/** Minutes east of UTC, NaN for an abbreviation that is not known. */
+export const abbreviationOffset = (text: string): number => ABBREVIATIONS[text] ?? NaN;

@@ -1,0 +1,188 @@
+import type { Microseconds } from '../units.ts';
+
+/** Identifiers that tie, in columns; an index stands for one. Times in microseconds. */
+export interface Nodes {
+  key: Float64Array;
+  /** Small number of its kind; business identifiers of one kind guard each other. */
+  kind: Uint16Array;
+  business: Uint8Array;
+  /** Lease in microseconds; NaN where a value is never used again. */
+  lease: Float64Array;
+  born: Float64Array;
+  length: number;
+}
+
+/** Records that name two identifiers, in columns; `a` and `b` are indexes of nodes. */
+export interface Edges {
+  a: Uint32Array;
+  b: Uint32Array;
+  first: Float64Array;
+  last: Float64Array;
+  length: number;
+}
+
+/** A reused key belongs to a strand (by its founder's index) from one moment to another. */
+export interface Tie {
+  node: number;
+  founder: number;
+  from: Microseconds;
+  to: Microseconds;
+}
+
+export interface Ownership {
+  /** For each node the founder of its strand, -1 for none; leased nodes have their leases instead. */
+  founder: Int32Array;
+  leases: Tie[];
+  /** Pairs of founders whose strands name each other, with the edge that tells. */
+  relations: { founder: number; other: number; edge: number }[];
+}
+
+/** A lease reaches a little before its first and beyond its last mention: the ends of a use are logged a moment late or early. */
+const SLACK: Microseconds = 250_000;
+
+/**
+ * Which strand each identifier belongs to.
+ *
+ * Edges are taken in the order of their first record, as in Kruskal's spanning forest, so a join is decided by what
+ * was known at that time: two parts that own business identifiers join only where one of them is born in that very
+ * record and they are of different kinds. A link that names several business identifiers of one kind
+ * belongs to the one that was born in it, if that is exactly one. Deterministic for a given set of nodes and edges.
+ */
+export function ownership(nodes: Nodes, edges: Edges): Ownership {
+  const parent = new Uint32Array(nodes.length);
+  const born = new Float64Array(nodes.length);
+  const founder = new Int32Array(nodes.length).fill(-1);
+  const kinds: (Set<number> | undefined)[] = new Array(nodes.length);
+  for (let i = 0; i < nodes.length; i++) {
+    parent[i] = i;
+    born[i] = nodes.born[i]!;
+    if (!nodes.business[i]) continue;
+    founder[i] = i;
+    kinds[i] = new Set([nodes.kind[i]!]);
+  }
+  const find = (start: number): number => {
+    let node = start;
+    while (parent[node] !== node) {
+      parent[node] = parent[parent[node]!]!;
+      node = parent[node]!;
+    }
+    return node;
+  };
+  const before = (x: number, y: number): boolean =>
+    nodes.born[x]! < nodes.born[y]! || (nodes.born[x] === nodes.born[y] && nodes.key[x]! < nodes.key[y]!);
+  const join = (x: number, y: number): void => {
+    const keep = founder[x]! >= 0 && (founder[y]! < 0 || before(founder[x]!, founder[y]!)) ? x : founder[y]! >= 0 ? y : Math.min(x, y);
+    const other = keep === x ? y : x;
+    parent[other] = keep;
+    born[keep] = Math.min(born[keep]!, born[other]!);
+    const own = kinds[other];
+    if (own) {
+      kinds[keep] ??= new Set();
+      for (const kind of own) kinds[keep].add(kind);
+      kinds[other] = undefined;
+    }
+  };
+
+  const order = sortedEdges(nodes, edges);
+  const crowded = crowdedLinks(nodes, edges);
+  const kept: { edge: number; x: number; y: number }[] = [];
+  const anchors = new Map<number, { node: number; from: Microseconds; to: Microseconds }[]>();
+  for (const edge of order) {
+    const a = edges.a[edge]!;
+    const b = edges.b[edge]!;
+    const leasedA = !Number.isNaN(nodes.lease[a]!);
+    if (leasedA || !Number.isNaN(nodes.lease[b]!)) {
+      const leased = leasedA ? a : b;
+      const list = anchors.get(leased);
+      const anchor = { node: leasedA ? b : a, from: edges.first[edge]!, to: edges.last[edge]! };
+      if (list) list.push(anchor);
+      else anchors.set(leased, [anchor]);
+      continue;
+    }
+    const x = find(a);
+    const y = find(b);
+    if (x === y) continue;
+    const first = edges.first[edge]!;
+    if (founder[x]! >= 0 && founder[y]! >= 0) {
+      const newborn = Math.max(born[x]!, born[y]!) >= first;
+      const rivals = [...kinds[x]!].some((kind) => kinds[y]!.has(kind));
+      if (newborn && !rivals) join(x, y);
+      else kept.push({ edge, x: a, y: b });
+    } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
+    else kept.push({ edge, x: a, y: b });
+  }
+
+  const founderOf = (node: number): number => founder[find(node)]!;
+  const owner = new Int32Array(nodes.length).fill(-1);
+  for (let node = 0; node < nodes.length; node++) if (Number.isNaN(nodes.lease[node]!)) owner[node] = founderOf(node);
+  const leased = [...anchors].flatMap(([node, list]) => leases(node, nodes.lease[node]!, list, founderOf));
+  const relations = kept
+    .map(({ edge, x, y }) => ({ founder: founderOf(x), other: founderOf(y), edge }))
+    .filter((relation) => relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other);
+  return { founder: owner, leases: leased, relations };
+}
+
+function sortedEdges(nodes: Nodes, edges: Edges): Uint32Array {
+  const low = (e: number): number => Math.min(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
+  const high = (e: number): number => Math.max(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
+  const order = new Uint32Array(edges.length);
+  for (let i = 0; i < order.length; i++) order[i] = i;
+  return order.sort((x, y) => edges.first[x]! - edges.first[y]! || low(x) - low(y) || high(x) - high(y));
+}
+
+/** For links that name several business identifiers of one kind: the one that was born in it, or -1. */
+function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
+  const named = new Map<number, { one: Map<number, number>; several: boolean; newborn: Set<number> }>();
+  for (let e = 0; e < edges.length; e++) {
+    let link = edges.a[e]!;
+    let business = edges.b[e]!;
+    if (nodes.business[link]) [link, business] = [business, link];
+    if (nodes.business[link] || !nodes.business[business] || !Number.isNaN(nodes.lease[link]!)) continue;
+    let entry = named.get(link);
+    if (!entry) named.set(link, (entry = { one: new Map(), several: false, newborn: new Set() }));
+    const kind = nodes.kind[business]!;
+    const known = entry.one.get(kind);
+    if (known === undefined) entry.one.set(kind, business);
+    else if (known !== business) entry.several = true;
+    if (nodes.born[business]! >= edges.first[e]!) entry.newborn.add(business);
+  }
+  const crowded = new Map<number, number>();
+  for (const [link, { several, newborn }] of named) {
+    if (several) crowded.set(link, newborn.size === 1 ? [...newborn][0]! : -1);
+  }
+  return crowded;
+}
+
+function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b: number): boolean {
+  const only = (link: number, business: number): boolean => {
+    const owner = crowded.get(link);
+    return owner === undefined || owner === business;
+  };
+  if (nodes.business[a] && !nodes.business[b]) return only(b, a);
+  if (nodes.business[b] && !nodes.business[a]) return only(a, b);
+  return true;
+}
+
+/** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
+function leases(
+  node: number, lease: Microseconds, list: { node: number; from: Microseconds; to: Microseconds }[], founderOf: (node: number) => number,
+): Tie[] {
+  const spans = list
+    .map((anchor) => ({ founder: founderOf(anchor.node), from: anchor.from, to: anchor.to }))
+    .filter((span) => span.founder >= 0)
+    .sort((x, y) => x.from - y.from || x.to - y.to || x.founder - y.founder);
+  const merged: typeof spans = [];
+  for (const span of spans) {
+    const previous = merged[merged.length - 1];
+    if (previous && previous.founder === span.founder) previous.to = Math.max(previous.to, span.to);
+    else merged.push({ ...span });
+  }
+  return merged.map((span, i) => {
+    const previous = merged[i - 1];
+    const next = merged[i + 1];
+    const room = previous ? Math.max(0, span.from - previous.to) : Infinity;
+    const after = next ? Math.max(0, next.from - span.to) : Infinity;
+    const trail = span.to > span.from ? SLACK : lease;
+    return { node, founder: span.founder, from: span.from - Math.min(SLACK, room / 2), to: span.to + Math.min(trail, span.to > span.from ? after / 2 : Math.max(0, after - 1)) };
+  });
+}

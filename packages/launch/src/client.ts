@@ -1,0 +1,75 @@
+import { createReadStream } from 'node:fs';
+import { readdir, stat } from 'node:fs/promises';
+import { basename, join, relative } from 'node:path';
+import { Readable } from 'node:stream';
+import type { ImportInfo, Problem } from '@fadenweg/api';
+import { Stop } from './commands.ts';
+
+export interface FileToSend {
+  file: string;
+  /** Path below the imported folder. */
+  path: string;
+  size: number;
+  modified: number;
+}
+
+/** The files behind paths: files as they are, folders with all that is in them. */
+export async function filesBelow(paths: readonly string[]): Promise<FileToSend[]> {
+  const files: FileToSend[] = [];
+  for (const path of paths) {
+    const info = await stat(path).catch(() => null);
+    if (!info) throw new Stop(`“${path}” does not exist.`);
+    if (!info.isDirectory()) {
+      files.push({ file: path, path: basename(path), size: info.size, modified: info.mtimeMs });
+      continue;
+    }
+    for (const entry of await readdir(path, { recursive: true, withFileTypes: true })) {
+      if (!entry.isFile()) continue;
+      const file = join(entry.parentPath, entry.name);
+      const { size, mtimeMs } = await stat(file);
+      files.push({ file, path: relative(path, file), size, modified: mtimeMs });
+    }
+  }
+  return files.sort((a, b) => a.path.localeCompare(b.path));
+}
+
+/** Sends files as one import, streaming; returns its first state. */
+export async function sendFiles(url: string, files: readonly FileToSend[], query: Record<string, string>): Promise<ImportInfo> {
+  const boundary = `fadenweg-${Date.now().toString(36)}`;
+  async function* body(): AsyncGenerator<Buffer> {
+    for (const { file, path, size, modified } of files) {
+      const name = path.replaceAll('"', '%22').replace(/[\r\n]/g, ' ');
+      yield Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`);
+      // a file that grows meanwhile is sent as long as it was when it was listed
+      if (size > 0) yield* createReadStream(file, { end: size - 1 }) as AsyncIterable<Buffer>;
+      yield Buffer.from('\r\n');
+    }
+    yield Buffer.from(`--${boundary}--\r\n`);
+  }
+  return call<ImportInfo>(`${url}/api/imports?${new URLSearchParams(query)}`, {
+    method: 'POST', headers: { 'content-type': `multipart/form-data; boundary=${boundary}` }, body: Readable.toWeb(Readable.from(body())) as ReadableStream, duplex: 'half',
+  });
+}
+
+export async function call<T>(url: string, init?: RequestInit & { duplex?: 'half' }): Promise<T> {
+  const response = await fetch(url, init).catch((error: Error) => {
+    throw new Stop(`${new URL(url).origin} does not answer (${(error.cause as Error | undefined)?.message ?? error.message}). Is it running? Start it with bin/demo.`);
+  });
+  if (response.status === 204) return undefined as T;
+  const answer = (await response.json()) as T | Problem;
+  if (!response.ok) {
+    const problem = answer as Problem;
+    throw new Stop(`${problem.title}: ${problem.detail}${problem.action ? ` ${problem.action}` : ''}`);
+  }
+  return answer as T;
+}
+
+/** Follows an import to its end. */
+export async function waitForImport(url: string, id: number, progress: (info: ImportInfo) => void): Promise<ImportInfo> {
+  for (;;) {
+    const info = await call<ImportInfo>(`${url}/api/imports/${id}`);
+    progress(info);
+    if (!['receiving', 'reading'].includes(info.state)) return info;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+}

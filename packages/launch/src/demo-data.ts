@@ -1,0 +1,37 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ImportInfo } from '@fadenweg/api';
+import { DEMO_ZONE, demoPlan, FLOWS, generate, KINDS, MEANINGS } from '@fadenweg/standin';
+import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
+
+const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+/** Declares what an administrator of the lens works would: identifier kinds, flows, meanings. Before data comes in, nothing has to be read again. */
+export async function declareDemo(url: string): Promise<void> {
+  const { items } = await call<{ items: { name: string }[] }>(`${url}/api/identifier-kinds`);
+  const known = new Set(items.map((kind) => kind.name));
+  for (const kind of KINDS) if (!known.has(kind.name)) await call(`${url}/api/identifier-kinds`, json('POST', kind));
+  for (const flow of FLOWS) await call(`${url}/api/flows/${flow.name}`, json('PUT', flow));
+  await call(`${url}/api/meanings`, json('PUT', { items: MEANINGS }));
+}
+
+/** Generates the demo's logs and brings them in, with progress on the terminal. */
+export async function loadDemo(url: string): Promise<ImportInfo> {
+  const folder = await mkdtemp(join(tmpdir(), 'fadenweg-demo-'));
+  try {
+    process.stdout.write('Making the demo’s logs …');
+    const { records } = await generate(demoPlan(folder));
+    process.stdout.write(` ${records.toLocaleString('en')} records\n`);
+    await declareDemo(url);
+    const started = await sendFiles(url, await filesBelow([join(folder, 'logs')]), { environment: 'production', zone: DEMO_ZONE, demo: 'true' });
+    const show = process.stdout.isTTY;
+    const ended = await waitForImport(url, started.id, (info) => {
+      if (show) process.stdout.write(`\rReading: ${info.records.toLocaleString('en')} records, ${info.perSecond.toLocaleString('en')}/s   `);
+    });
+    console.log(`${show ? '\r' : ''}Demo loaded: ${ended.records.toLocaleString('en')} records, ${ended.understood.toLocaleString('en')} understood.          `);
+    return ended;
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}

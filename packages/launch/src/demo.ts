@@ -1,0 +1,58 @@
+import { resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+import { join } from 'node:path';
+import { mkdir } from 'node:fs/promises';
+import type { Summary } from '@fadenweg/api';
+import { NewerDatabase, startServer } from '@fadenweg/server';
+import { call } from './client.ts';
+import { Stop } from './commands.ts';
+import { loadDemo } from './demo-data.ts';
+import { rememberStarted } from './last-started.ts';
+import { ROOT, usualDataFolder } from './places.ts';
+import { startPostgres } from './postgres.ts';
+
+const HELP = `bin/demo [--port N] [--data DIR] [--empty]
+  --port N     port of the page, 0 for any free one (default 7350)
+  --data DIR   data folder (default: data/ in the project)
+  --empty      without the demo's data`;
+
+async function main(): Promise<void> {
+  const { values } = parseArgs({ options: { port: { type: 'string', default: '7350' }, data: { type: 'string' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } } });
+  if (values.help) {
+    console.log(HELP);
+    return;
+  }
+  const port = Number(values.port);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Stop(`--port ${values.port}: a port is a number from 0 to 65535.`);
+  const folder = values.data === undefined ? await usualDataFolder() : resolve(values.data);
+  await mkdir(folder, { recursive: true });
+  const postgres = await startPostgres(folder);
+  let closing = false;
+  let close: () => Promise<void> = () => postgres.stop();
+  const leave = (code: number): void => {
+    if (closing) return;
+    closing = true;
+    void close().finally(() => process.exit(code));
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => leave(0));
+  try {
+    const server = await startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web: join(ROOT, 'packages/web/dist'), logLevel: process.env.LOG_LEVEL ?? 'warn' });
+    close = async () => {
+      await server.close();
+      await postgres.stop();
+    };
+    await rememberStarted(server.url);
+    const summary = await call<Summary>(`${server.url}/api/summary`);
+    if (!values.empty && summary.sources === 0) await loadDemo(server.url);
+    if (!closing) console.log(`Fadenweg is ready at ${server.url}`);
+  } catch (error) {
+    if (closing) return;
+    await close();
+    throw (error as { code?: string }).code === 'EADDRINUSE' ? new Stop(`Port ${port} is taken by another program. Choose one with --port N, or --port 0 for any free one.`) : error;
+  }
+}
+
+main().catch((error: Error) => {
+  console.error(error instanceof Stop || error instanceof NewerDatabase ? error.message : error);
+  process.exit(1);
+});

@@ -1,0 +1,79 @@
+import type { Knex } from 'knex';
+import { STANDARD_KINDS } from '@fadenweg/core';
+
+/** Everything that the first slice keeps. Times are microseconds since 1970 (UTC) in bigint. */
+export async function up(db: Knex): Promise<void> {
+  await db.raw(`
+    create table component (id smallint generated always as identity primary key, name text not null unique);
+    create table host (id smallint generated always as identity primary key, name text not null unique);
+
+    create table identifier_kind (
+      id smallint generated always as identity primary key, name text not null unique, definition json not null,
+      supplied boolean not null default false, retired boolean not null default false,
+      changed_by text not null, changed_at timestamptz not null default now());
+    create table flow (name text primary key, definition json not null, usual_us bigint, changed_by text not null, changed_at timestamptz not null default now());
+    create table meaning (id int generated always as identity primary key, component text, contains text not null, means text not null,
+      changed_by text not null, changed_at timestamptz not null default now());
+
+    create table import (
+      id int generated always as identity primary key, state text not null, who text not null, environment text not null, zone text not null,
+      demo boolean not null default false, started_at timestamptz not null default now(), ended_at timestamptz,
+      files int not null default 0, already_there int not null default 0, bytes bigint not null default 0, errors json not null default '[]');
+    create table source (
+      id int generated always as identity primary key, import_id int not null references import, path text not null,
+      format text not null default '', confidence real not null default 0, zone text not null, encoding text not null default 'utf-8', year int not null,
+      component_id smallint references component, host_id smallint references host, environment text not null, demo boolean not null default false,
+      size bigint not null default 0, head_hash text not null default '', content_hash text not null default '', spool text,
+      state text not null, error text, done_bytes bigint not null default 0, done_lines int not null default 0, reader_state json,
+      records bigint not null default 0, understood bigint not null default 0, first_at bigint, last_at bigint);
+    create index on source (import_id);
+    create index on source (content_hash);
+    create index on source (head_hash, path);
+
+    create table raw_block (
+      source_id int not null references source, byte_from bigint not null, byte_to bigint not null, line_from int not null, bytes bytea not null,
+      primary key (source_id, byte_from));
+    alter table raw_block alter column bytes set compression lz4;
+
+    create table record (
+      at bigint not null, id bigint not null, source_id int not null, line int not null, length int not null,
+      component_id smallint not null, host_id smallint not null, level smallint not null, marks smallint not null, flags smallint not null,
+      took bigint, shape bigint not null, home bigint, logger text not null, time_text text not null, message text not null,
+      attributes json, keys bigint[]
+    ) partition by range (at);
+
+    create table mark (name text primary key, value text not null);
+    create table shape (id bigint primary key, text text not null);
+    create table minute_count (minute bigint not null, source_id int not null, level smallint not null, count int not null);
+    create index on minute_count (minute);
+
+    create table sighting (
+      key bigint not null, kind_id smallint not null, source_id int not null, scope text not null, value text not null,
+      first_at bigint not null, last_at bigint not null, count int not null);
+    create index on sighting (key);
+    create table edge (
+      a bigint not null, b bigint not null, source_id int not null, first_at bigint not null, first_id bigint not null, last_at bigint not null, count int not null);
+    create index on edge (a);
+
+    create table tie (key bigint not null, founder bigint not null, valid_from bigint not null, valid_to bigint not null);
+    create index on tie (key);
+    create index on tie (founder);
+    create table relation (founder bigint not null, other bigint not null, primary key (founder, other));
+    create table strand (
+      founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
+      started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,
+      failed_in text, headline text not null, parties bigint[] not null);
+    create index on strand (started_at, founder);
+    create index on strand (flow, started_at, founder);
+    create index on strand (outcome, started_at, founder);
+    create index on strand (duration, founder);
+    create index on strand using gin (parties);
+  `);
+  for (const kind of STANDARD_KINDS) {
+    await db('identifier_kind').insert({ name: kind.name, definition: JSON.stringify(kind), supplied: true, changed_by: 'supplied' });
+  }
+}
+
+export async function down(): Promise<void> {
+  throw new Error('a database is not taken back: restore its data folder');
+}

@@ -1,0 +1,2 @@
+export { startServer, VERSION, type RunningServer, type ServerOptions } from './server.ts';
+export { NewerDatabase } from './database/migrate.ts';

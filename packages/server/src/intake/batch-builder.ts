@@ -1,0 +1,220 @@
+import {
+  clearDraft, emptyDraft, Finder, HomeChooser, Marker, openReader, sampleOf, shapeHash, shapeText,
+  type Draft, type Frame, type Mention, type Place, type RecordReader,
+} from '@fadenweg/core';
+import { FLAG, recordId, type Batch, type Declarations, type ReadingJob } from './batch.ts';
+import { CopyRows } from './copy-rows.ts';
+
+/** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
+const LONGEST_MESSAGE = 16_384;
+const LONGEST_ATTRIBUTES = 65_536;
+const MINUTE = 60_000_000;
+const DAY = 86_400_000_000;
+/** Times outside of this are a misreading: 1990 to 2100. */
+const EARLIEST = 631_152_000_000_000;
+const LATEST = 4_102_444_800_000_000;
+
+interface Sighting { kind: number; scope: string; value: string; first: number; last: number; count: number }
+interface Edge { a: number; b: number; first: number; firstId: number; last: number; count: number }
+
+/** Turns the frames of one source into batches of rows. One for each source that is read. */
+export class BatchBuilder {
+  readonly reader: RecordReader;
+  private readonly finder: Finder;
+  private readonly chooser: HomeChooser;
+  private readonly marker: Marker;
+  private readonly draft: Draft = emptyDraft();
+  private readonly knownShapes = new Set<number>();
+  private lastAt: number;
+  private records = new CopyRows(1 << 21);
+  private count = 0;
+  private understood = 0;
+  private firstAt = Infinity;
+  private latestAt = -Infinity;
+  private days = new Set<number>();
+  private minutes = new Map<number, number>();
+  private sightings = new Map<number, Sighting>();
+  private edges = new Map<string, Edge>();
+  private shapes: { id: number; text: string }[] = [];
+  private readonly keys: number[] = [];
+
+  /** @param start the source's first text, by which its layout is learned */
+  constructor(private readonly job: ReadingJob, private readonly declarations: Declarations, start: string, whole: boolean) {
+    this.reader = openReader(job.format, sampleOf(job.path, start, whole), { zone: job.zone, year: job.year });
+    this.finder = new Finder(declarations.kinds);
+    this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
+    this.marker = new Marker(declarations.rules);
+    this.lastAt = job.state?.lastAt ?? Date.UTC(job.year, 0, 1) * 1000;
+  }
+
+  add(frame: Frame): void {
+    const { draft, job } = this;
+    clearDraft(draft);
+    if (frame.cut) draft.message = frame.text;
+    else this.reader.read(frame.text, draft);
+    if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;
+    else {
+      draft.at = this.lastAt;
+      draft.understood = false;
+    }
+    const { at } = draft;
+    const id = recordId(job.sourceId, frame.byteFrom);
+    const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, job.host);
+    const home = this.chooser.choose(mentions);
+    this.note(mentions, home, at, id);
+    const shape = shapeHash(draft.message);
+    if (!this.knownShapes.has(shape)) {
+      this.knownShapes.add(shape);
+      this.shapes.push({ id: shape, text: shapeText(draft.message) });
+    }
+    const minute = Math.floor(at / MINUTE) * 8 + draft.level;
+    this.minutes.set(minute, (this.minutes.get(minute) ?? 0) + 1);
+    this.days.add(Math.floor(at / DAY));
+    this.count++;
+    if (draft.understood) this.understood++;
+    if (at < this.firstAt) this.firstAt = at;
+    if (at > this.latestAt) this.latestAt = at;
+    this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape);
+  }
+
+  private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number): void {
+    const { records, job } = this;
+    const shortened = draft.message.length > LONGEST_MESSAGE;
+    records.begin(18);
+    records.big(draft.at);
+    records.big(id);
+    records.int(job.sourceId);
+    records.int(frame.line);
+    records.int(frame.byteTo - frame.byteFrom);
+    records.small(job.componentId);
+    records.small(job.hostId);
+    records.small(draft.level);
+    records.small(this.marker.marks(draft, job.component, shape));
+    records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
+    if (draft.took >= 0) records.big(Math.min(draft.took, 8.64e14));
+    else records.nothing();
+    records.big(shape);
+    if (home === null) records.nothing();
+    else records.big(home);
+    records.text(draft.logger);
+    records.text(draft.timeText);
+    records.text(shortened ? draft.message.slice(0, LONGEST_MESSAGE) : draft.message);
+    const attributes = attributesText(draft.fields);
+    if (attributes === null) records.nothing();
+    else records.text(attributes);
+    if (mentions.length === 0) records.nothing();
+    else {
+      this.keys.length = 0;
+      for (const { key } of mentions) this.keys.push(key);
+      records.bigs(this.keys);
+    }
+  }
+
+  /** Collects what the batch says about identifiers: where each was seen, and which were named together with the home. */
+  private note(mentions: readonly Mention[], home: number, at: number, id: number): void {
+    const homeKey = home < 0 ? 0 : mentions[home]!.key;
+    for (let i = 0; i < mentions.length; i++) {
+      const { key, kind, scope, value } = mentions[i]!;
+      const known = this.sightings.get(key);
+      if (known) {
+        known.count++;
+        if (at > known.last) known.last = at;
+        else if (at < known.first) known.first = at;
+      } else this.sightings.set(key, { kind, scope, value, first: at, last: at, count: 1 });
+      if (home < 0 || i === home || this.declarations.kinds[kind]!.role === 'shared') continue;
+      const pair = `${homeKey} ${key}`;
+      const edge = this.edges.get(pair);
+      if (!edge) this.edges.set(pair, { a: homeKey, b: key, first: at, firstId: id, last: at, count: 1 });
+      else {
+        edge.count++;
+        if (at > edge.last) edge.last = at;
+        else if (at < edge.first) {
+          edge.first = at;
+          edge.firstId = id;
+        }
+      }
+    }
+  }
+
+  /** Everything since the last call. */
+  take(next: Place, raw: Uint8Array | null, last: boolean): Batch {
+    const { sourceId } = this.job;
+    const counts = new CopyRows();
+    for (const [slot, count] of this.minutes) {
+      counts.begin(4);
+      counts.big(Math.floor(slot / 8) * MINUTE);
+      counts.int(sourceId);
+      counts.small(slot % 8);
+      counts.int(count);
+    }
+    const seen = new Float64Array(this.sightings.size * 4);
+    const sightings = this.sightingRows(seen);
+    const tied = new Float64Array(this.edges.size * 4);
+    const edges = this.edgeRows(tied);
+    const batch: Batch = {
+      sourceId, next, raw, last, count: this.count, understood: this.understood, firstAt: this.firstAt, lastAt: this.latestAt,
+      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt }, days: [...this.days],
+      records: this.records.finish(), counts: counts.finish(), sightings, edges, shapes: this.shapes, seen, tied,
+    };
+    this.records = new CopyRows(1 << 21);
+    this.count = this.understood = 0;
+    this.firstAt = Infinity;
+    this.latestAt = -Infinity;
+    this.days = new Set();
+    this.minutes = new Map();
+    this.sightings = new Map();
+    this.edges = new Map();
+    this.shapes = [];
+    return batch;
+  }
+
+  private sightingRows(seen: Float64Array): Uint8Array {
+    const rows = new CopyRows(1 << 18);
+    let i = 0;
+    for (const [key, { kind, scope, value, first, last, count }] of this.sightings) {
+      const kindId = this.declarations.kindIds[kind]!;
+      rows.begin(8);
+      rows.big(key);
+      rows.small(kindId);
+      rows.int(this.job.sourceId);
+      rows.text(scope);
+      rows.text(value);
+      rows.big(first);
+      rows.big(last);
+      rows.int(count);
+      seen[i++] = key;
+      seen[i++] = kindId;
+      seen[i++] = first;
+      seen[i++] = last;
+    }
+    return rows.finish();
+  }
+
+  private edgeRows(tied: Float64Array): Uint8Array {
+    const rows = new CopyRows(1 << 18);
+    let i = 0;
+    for (const { a, b, first, firstId, last, count } of this.edges.values()) {
+      rows.begin(7);
+      rows.big(a);
+      rows.big(b);
+      rows.int(this.job.sourceId);
+      rows.big(first);
+      rows.big(firstId);
+      rows.big(last);
+      rows.int(count);
+      tied[i++] = a;
+      tied[i++] = b;
+      tied[i++] = first;
+      tied[i++] = last;
+    }
+    return rows.finish();
+  }
+}
+
+function attributesText(fields: Draft['fields']): string | null {
+  for (const _ in fields) {
+    const text = JSON.stringify(fields);
+    return text.length <= LONGEST_ATTRIBUTES ? text : JSON.stringify(Object.fromEntries(Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value])));
+  }
+  return null;
+}

@@ -1,0 +1,61 @@
+import type { Encoding, IdentifierKind, MeaningRule, Place } from '@fadenweg/core';
+
+/** What a reading worker needs to know to read one source. */
+export interface ReadingJob {
+  sourceId: number;
+  /** File that holds the bytes, or null to read them from the kept blocks. */
+  file: string | null;
+  size: number;
+  path: string;
+  format: string;
+  encoding: Encoding;
+  zone: string;
+  year: number;
+  componentId: number;
+  component: string;
+  hostId: number;
+  host: string;
+  from: Place;
+  state: ReaderState | null;
+}
+/** What reading carries from one batch to the next besides the position. */
+export interface ReaderState {
+  homeCounts: number[];
+  lastAt: number;
+}
+/** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
+export interface Declarations {
+  kinds: IdentifierKind[];
+  kindIds: number[];
+  rules: MeaningRule[];
+}
+/** Records of one stretch of a source, ready for COPY; all of it is stored in one transaction together with the position. */
+export interface Batch {
+  sourceId: number;
+  next: Place;
+  state: ReaderState;
+  last: boolean;
+  count: number;
+  understood: number;
+  firstAt: number;
+  lastAt: number;
+  /** Days since 1970 that its records fall on. */
+  days: number[];
+  records: Uint8Array;
+  raw: Uint8Array | null;
+  counts: Uint8Array;
+  sightings: Uint8Array;
+  edges: Uint8Array;
+  shapes: { id: number; text: string }[];
+  /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
+  seen: Float64Array;
+  tied: Float64Array;
+}
+export type ToReader = { type: 'read'; job: ReadingJob; declarations: Declarations; databaseUrl: string } | { type: 'more' } | { type: 'stop' };
+export type FromReader = { type: 'batch'; batch: Batch } | { type: 'failed'; sourceId: number; error: string } | { type: 'stopped'; sourceId: number };
+
+/** A record's id: its source and the position of its first byte there. Sources up to 2^17, positions up to 2^36. */
+export const recordId = (sourceId: number, byte: number): number => sourceId * 2 ** 36 + byte;
+export const sourceOfId = (id: number): number => Math.floor(id / 2 ** 36);
+export const byteOfId = (id: number): number => id % 2 ** 36;
+export const FLAG = { understood: 1, cut: 2, shortened: 4 } as const;

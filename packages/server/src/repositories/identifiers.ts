@@ -1,0 +1,66 @@
+import { identifierKey, normalValue, type IdentifierKind, type Role } from '@fadenweg/core';
+import type { Database } from '../database/connect.ts';
+
+export interface Named {
+  key: number;
+  kindId: number;
+  kind: string;
+  label: string;
+  role: Role;
+  scope: string;
+  value: string;
+}
+export interface TieRow {
+  key: number;
+  founder: number;
+  valid_from: number;
+  valid_to: number;
+}
+/** A tie from here on holds for ever. */
+export const FOREVER = 8_000_000_000_000_000;
+
+/** A strand's id: its founding identifier, readable. */
+export const strandId = (kind: string, scope: string, value: string): string => `${kind}${scope === '' ? '' : `@${scope}`}:${value}`;
+/** Key of the founding identifier that a strand's id names; null where it names none. */
+export function founderOfId(id: string): number | null {
+  const hit = /^([a-z0-9-]+)(?:@([^:]*))?:(.+)$/s.exec(id);
+  return hit ? identifierKey(hit[1]!, hit[2] ?? '', hit[3]!) : null;
+}
+
+/** Identifiers by key, and what they tie to. Every look-up compares the value too, or comes from a record that names it. */
+export class IdentifierRepository {
+  constructor(private readonly db: Database) {}
+
+  async named(keys: readonly number[]): Promise<Map<number, Named>> {
+    const found = new Map<number, Named>();
+    const distinct = [...new Set(keys)];
+    if (distinct.length === 0) return found;
+    const { rows } = await this.db.raw<{ rows: { key: number; kind_id: number; scope: string; value: string; definition: IdentifierKind }[] }>(
+      `select s.key, s.kind_id, s.scope, s.value, k.definition
+         from unnest(?::bigint[]) u(key) cross join lateral (select * from sighting where key = u.key limit 1) s join identifier_kind k on k.id = s.kind_id`, [distinct]);
+    for (const row of rows) {
+      found.set(row.key, { key: row.key, kindId: row.kind_id, kind: row.definition.name, label: row.definition.label, role: row.definition.role, scope: row.scope, value: row.value });
+    }
+    return found;
+  }
+
+  ties(keys: readonly number[]): Promise<TieRow[]> {
+    return this.db<TieRow>('tie').whereIn('key', [...new Set(keys)]).select('key', 'founder', 'valid_from', 'valid_to');
+  }
+  tiesOf(founder: number): Promise<TieRow[]> {
+    return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');
+  }
+  edgesAmong(keys: readonly number[]): Promise<{ a: number; b: number; first_at: number; first_id: number }[]> {
+    return this.db('edge').whereIn('a', keys as number[]).whereIn('b', keys as number[]).orderBy('first_at').limit(20_000).select('a', 'b', 'first_at', 'first_id');
+  }
+
+  /** Whether an identifier of this kind and value was ever seen, under its key. */
+  async seen(candidates: readonly { kind: string; value: string; key: number }[]): Promise<Named[]> {
+    const named = await this.named(candidates.map((one) => one.key));
+    return candidates.flatMap((one) => {
+      const found = named.get(one.key);
+      return found && found.kind === one.kind && found.value === one.value ? [found] : [];
+    });
+  }
+  keyOf = (kind: IdentifierKind, value: string): number => identifierKey(kind.name, '', normalValue(value, kind.normal));
+}

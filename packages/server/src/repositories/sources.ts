@@ -1,0 +1,98 @@
+import type { Database } from '../database/connect.ts';
+import type { ReaderState } from '../intake/batch.ts';
+
+export interface SourceRow {
+  id: number; import_id: number; path: string; format: string; confidence: number; zone: string; encoding: string; year: number;
+  component_id: number; host_id: number; environment: string; demo: boolean; size: number; head_hash: string; content_hash: string; spool: string | null;
+  state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled'; error: string | null; done_bytes: number; done_lines: number; reader_state: ReaderState | null;
+  records: number; understood: number; first_at: number | null; last_at: number | null;
+}
+export interface ImportRow {
+  id: number; state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing'; who: string; environment: string; zone: string; demo: boolean;
+  started_at: Date; ended_at: Date | null; files: number; already_there: number; bytes: number; errors: { path: string; error: string }[];
+}
+/** Tables that hold what was read from a source, besides its kept bytes. */
+const READ_TABLES = ['sighting', 'edge', 'minute_count'] as const;
+
+export class SourceRepository {
+  constructor(private readonly db: Database) {}
+
+  sources(where: Partial<SourceRow> = {}): Promise<SourceRow[]> {
+    return this.db('source').where(where).orderBy('path').orderBy('id').select('*');
+  }
+  async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string }>> {
+    const rows: { id: number; path: string; environment: string }[] = await this.db('source').whereIn('id', [...new Set(ids)]).select('id', 'path', 'environment');
+    return new Map(rows.map((row) => [row.id, row]));
+  }
+  /** Until when the sources speak, in microseconds. */
+  async evidenceEnd(): Promise<number> {
+    const row = await this.db('source').max<{ end: number | null }[]>({ end: 'last_at' });
+    return row[0]?.end ?? 0;
+  }
+  source(id: number): Promise<SourceRow | undefined> {
+    return this.db('source').where({ id }).first();
+  }
+  /** A source that holds exactly these bytes already, or began as they do and is shorter. */
+  async twin(path: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
+    const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
+    const shorter: SourceRow[] = same ? [] : await this.db('source').where({ head_hash: headHash, path, state: 'done' }).where('size', '<', size).orderBy('size', 'desc');
+    return { same: same ?? null, shorter };
+  }
+  async add(row: Partial<SourceRow>): Promise<number> {
+    const [added] = await this.db('source').insert(row).returning('id');
+    return added.id as number;
+  }
+  async change(id: number, change: Partial<SourceRow>): Promise<void> {
+    await this.db('source').where({ id }).update(change);
+  }
+
+  /** Sources that are not done yet are not taken up again. */
+  async cancel(ids: readonly number[]): Promise<void> {
+    await this.db('source').whereIn('id', ids).whereIn('state', ['waiting', 'reading']).update({ state: 'cancelled' });
+  }
+
+  imports(limit = 50): Promise<ImportRow[]> {
+    return this.db('import').orderBy('id', 'desc').limit(limit).select('*');
+  }
+  import(id: number): Promise<ImportRow | undefined> {
+    return this.db('import').where({ id }).first();
+  }
+  async addImport(row: Partial<ImportRow>): Promise<number> {
+    const [added] = await this.db('import').insert(row).returning('id');
+    return added.id as number;
+  }
+  async changeImport(id: number, change: Partial<ImportRow>): Promise<void> {
+    await this.db('import').where({ id }).update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
+  }
+
+  /** Takes out what was read from sources; their kept bytes stay, and they can be read again from the beginning. */
+  async forgetRead(ids: readonly number[]): Promise<void> {
+    if (ids.length === 0) return;
+    await this.db.transaction(async (trx) => {
+      await trx('source').whereIn('id', ids).update({ state: 'waiting', done_bytes: 0, done_lines: 0, reader_state: null, records: 0, understood: 0, first_at: null, last_at: null, error: null });
+      await trx('record').whereIn('source_id', ids).delete();
+      for (const table of READ_TABLES) await trx(table).whereIn('source_id', ids).delete();
+    });
+  }
+
+  /** Takes an import out, whole, in one go. */
+  async removeImport(id: number): Promise<number[]> {
+    const ids: number[] = await this.db('source').where({ import_id: id }).pluck('id');
+    await this.db.transaction(async (trx) => {
+      await trx('record').whereIn('source_id', ids).delete();
+      for (const table of [...READ_TABLES, 'raw_block'] as const) await trx(table).whereIn('source_id', ids).delete();
+      await trx('source').where({ import_id: id }).delete();
+      await trx('import').where({ id }).delete();
+    });
+    return ids;
+  }
+
+  /** Original bytes of a stretch of a source. */
+  async bytes(sourceId: number, from: number, to: number): Promise<Buffer> {
+    const rows: { byte_from: number; bytes: Buffer }[] = await this.db('raw_block')
+      .where({ source_id: sourceId }).where('byte_to', '>', from).where('byte_from', '<', to).orderBy('byte_from').select('byte_from', 'bytes');
+    if (rows.length === 0) return Buffer.alloc(0);
+    const start = rows[0]!.byte_from;
+    return Buffer.concat(rows.map((row) => row.bytes)).subarray(from - start, to - start);
+  }
+}

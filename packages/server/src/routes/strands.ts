@@ -1,0 +1,76 @@
+import Joi from 'joi';
+import type { Response } from 'express';
+import type { Page, Strand, StrandLine, StrandSummary } from '@fadenweg/api';
+import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
+import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
+import { notFound, Refusal } from '../http/problems.ts';
+import type { StrandCursor, StrandFilter, StrandSort } from '../repositories/strands.ts';
+import { parseRecordKey } from '../services/present.ts';
+import type { SearchService } from '../services/search-service.ts';
+import type { StrandService } from '../services/strand-service.ts';
+
+const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
+const id = Joi.object({ id: Joi.string().max(300).required() });
+const filters = { identifier: Joi.string().max(200), flow: list, outcome: list, from: instant, to: instant };
+interface Filters { identifier?: string; flow?: string; outcome?: string; from?: string; to?: string }
+
+export function strandRoutes(strands: StrandService, search: SearchService): AnyEndpoint[] {
+  const filterOf = async (query: Filters): Promise<StrandFilter> => {
+    const outcome = splitList(query.outcome);
+    const unknown = outcome?.find((one) => !OUTCOMES.includes(one));
+    if (unknown) throw new Refusal(400, 'Unknown outcome', `There is no outcome “${unknown}”.`, `Outcomes are ${OUTCOMES.join(', ')}.`);
+    const filter: StrandFilter = { flow: splitList(query.flow), outcome, from: query.from ? microsOf(query.from) : undefined, to: query.to ? microsOf(query.to) : undefined };
+    return query.identifier === undefined ? filter : { ...filter, ...(await search.narrow(query.identifier)) };
+  };
+  return [
+    endpoint<Filters & { sort: StrandSort; after?: string; limit: number }>({
+      method: 'get', path: '/strands', summary: 'Strands that overlap the window, paged by key',
+      query: Joi.object({ ...filters, sort: Joi.string().valid('started', '-started', 'duration', '-duration').default('-started'), after, limit: limit(500, 100) }),
+      async run({ query }): Promise<Page<StrandSummary>> {
+        return strands.list(await filterOf(query), query.sort, cursorOf(query.after), query.limit);
+      },
+    }),
+    endpoint<Filters>({
+      method: 'get', path: '/strands/counts', summary: 'How many strands of each flow ended how', query: Joi.object(filters),
+      async run({ query }) {
+        return { items: (await strands.counts(await filterOf(query))).map((one) => ({ ...one, count: Number(one.count) })) };
+      },
+    }),
+    endpoint<unknown, { id: string }>({
+      method: 'get', path: '/strands/{id}', summary: 'One strand as a whole; a merged one answers 308 with its successor', params: id,
+      async run({ params }, _request, response): Promise<Strand | undefined> {
+        const founder = await leads(strands, params.id, response);
+        if (founder === undefined) return undefined;
+        const strand = await strands.strand(founder);
+        if (!strand) throw notFound(`The strand “${params.id}”`);
+        return strand;
+      },
+    }),
+    endpoint<{ after?: string; limit: number }, { id: string }>({
+      method: 'get', path: '/strands/{id}/records', summary: 'The strand’s records in order of time, with their steps', params: id, query: Joi.object({ after, limit: limit(1000, 500) }),
+      async run({ params, query }, _request, response): Promise<Page<StrandLine> | undefined> {
+        const founder = await leads(strands, params.id, response);
+        if (founder === undefined) return undefined;
+        const page = await strands.lines(founder, query.after ? parseRecordKey(query.after) : null, query.limit);
+        if (!page) throw notFound(`The strand “${params.id}”`);
+        return page;
+      },
+    }),
+  ];
+}
+
+/** The founder that an id leads to; answers by itself when the strand was merged into another. */
+async function leads(strands: StrandService, strandId: string, response: Response): Promise<number | undefined> {
+  const found = await strands.resolve(strandId);
+  if (!found) throw notFound(`The strand “${strandId.slice(0, 120)}”`);
+  if ('founder' in found) return found.founder;
+  response.redirect(308, `/api/strands/${encodeURIComponent(found.moved)}`);
+  return undefined;
+}
+
+function cursorOf(text: string | undefined): StrandCursor | null {
+  if (text === undefined) return null;
+  const hit = /^(-?\d{1,17})~(\d{1,17})$/.exec(text);
+  if (!hit) throw new Refusal(400, 'The request is not as it should be', '“after” is no place in a list of strands.');
+  return { value: Number(hit[1]), founder: Number(hit[2]) };
+}

@@ -1,0 +1,125 @@
+import { once } from 'node:events';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino, type Logger } from 'pino';
+import { connect, type Database } from './database/connect.ts';
+import { migrate } from './database/migrate.ts';
+import { application } from './http/application.ts';
+import { Intake } from './intake/intake.ts';
+import { DeclarationRepository } from './repositories/declarations.ts';
+import { IdentifierRepository } from './repositories/identifiers.ts';
+import { Names } from './repositories/names.ts';
+import { RecordRepository } from './repositories/records.ts';
+import { SourceRepository } from './repositories/sources.ts';
+import { StrandRepository } from './repositories/strands.ts';
+import { declarationRoutes } from './routes/declarations.ts';
+import { importRoutes } from './routes/imports.ts';
+import { overviewRoutes } from './routes/overview.ts';
+import { recordRoutes } from './routes/records.ts';
+import { sourceRoutes } from './routes/sources.ts';
+import { strandRoutes } from './routes/strands.ts';
+import { ImportService } from './services/import-service.ts';
+import { Presenter } from './services/present.ts';
+import { SearchService } from './services/search-service.ts';
+import { StrandService } from './services/strand-service.ts';
+import { Weaving } from './weaving/weaving.ts';
+
+export const VERSION = '0.1.0';
+
+export interface ServerOptions {
+  databaseUrl: string;
+  /** 0 takes any free port. */
+  port: number;
+  /** Address to listen on; loopback unless told otherwise. */
+  address?: string;
+  /** Names besides loopback under which the server may be reached. */
+  hosts?: string[];
+  /** Folder for files that have arrived but are not read yet. */
+  spool: string;
+  web: string | null;
+  logLevel?: string;
+}
+export interface RunningServer {
+  url: string;
+  log: Logger;
+  close(): Promise<void>;
+}
+
+/** Migrates, takes up what a dead process left, and serves. */
+export async function startServer(options: ServerOptions): Promise<RunningServer> {
+  const log = pino({ level: options.logLevel ?? 'warn' });
+  const db = connect(options.databaseUrl);
+  try {
+    await migrate(db);
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+  const parts = await assemble(options, db);
+  const app = application({ endpoints: parts.endpoints, version: VERSION, log, web: options.web, hosts: options.hosts ?? [] });
+  const server = createServer(app);
+  server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
+  try {
+    await listen(server, options.port, options.address ?? '127.0.0.1');
+  } catch (error) {
+    await parts.close();
+    await db.destroy();
+    throw error;
+  }
+  const { port } = server.address() as AddressInfo;
+  return {
+    url: `http://${options.address ?? '127.0.0.1'}:${port}`, log,
+    async close() {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await parts.close();
+      await db.destroy();
+    },
+  };
+}
+
+async function listen(server: Server, port: number, address: string): Promise<void> {
+  server.listen(port, address);
+  await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => { throw error as Error; })]);
+}
+
+async function assemble(options: ServerOptions, db: Database) {
+  const names = new Names(db);
+  await names.load();
+  const sources = new SourceRepository(db);
+  const strandRows = new StrandRepository(db);
+  const records = new RecordRepository(db);
+  const identifiers = new IdentifierRepository(db);
+  const declarations = new DeclarationRepository(db);
+  const presenter = new Presenter(identifiers, records, sources, names);
+  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
+  const search = new SearchService(identifiers, strandRows, declarations, presenter);
+  let reading = 0;
+  const weaving = new Weaving(options.databaseUrl, db, () => reading > 0);
+  const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
+  const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
+    stored: (batch) => {
+      reading = batch.last ? 0 : 1;
+      weaving.stored(batch);
+    },
+    sourceEnded: async (source) => {
+      reading = 0;
+      void imports.checkEnd(source.import_id).catch(() => {}); // tried again with the next source, and at the next start
+    },
+  });
+  if (await weaving.wasDirty()) {
+    weaving.ask(true, true);
+    void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
+  }
+  return {
+    endpoints: [
+      ...overviewRoutes({ db, version: VERSION, sources, strands: strandRows, names, imports, search, weaving }),
+      ...recordRoutes(records, sources, presenter), ...strandRoutes(strands, search), ...importRoutes(imports, sources), ...sourceRoutes(sources, names, imports),
+      ...declarationRoutes({ declarations, sources, strands, imports, weaving }),
+    ],
+    async close() {
+      await intake.close();
+      await weaving.close();
+    },
+  };
+}

@@ -1,0 +1,170 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ImportInfo } from '@fadenweg/api';
+import { describe, prefixHash } from '../intake/describe.ts';
+import type { Intake } from '../intake/intake.ts';
+import type { Names } from '../repositories/names.ts';
+import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { Weaving } from '../weaving/weaving.ts';
+
+const MOST_ERRORS = 100;
+
+export interface Arriving {
+  environment: string;
+  zone: string;
+  demo: boolean;
+  who: string;
+}
+
+/** Takes files in, follows their reading, and takes imports out again. */
+export class ImportService {
+  private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
+
+  constructor(
+    private readonly sources: SourceRepository, private readonly names: Names, private readonly intake: () => Intake, private readonly weaving: Weaving,
+    private readonly spool: string,
+  ) {}
+
+  async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
+    await mkdir(this.spool, { recursive: true });
+    return this.sources.addImport({ state: 'receiving', environment, zone, demo, who });
+  }
+
+  /** Spools one file's bytes and queues it for reading; bytes that are there already add nothing. */
+  async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
+    const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
+    await pipeline(content, createWriteStream(file));
+    const row = (await this.sources.import(importId))!;
+    const { size } = await stat(file);
+    await this.sources.changeImport(importId, { files: row.files + 1, bytes: row.bytes + size });
+    const about = await describe(file, path, modified);
+    if (about.problem) {
+      await this.note(importId, path, about.problem);
+      await rm(file, { force: true });
+      return;
+    }
+    const { same, shorter } = await this.sources.twin(path, size, about.contentHash, about.headHash);
+    if (same) {
+      await this.sources.changeImport(importId, { already_there: row.already_there + 1 });
+      await rm(file, { force: true });
+      return;
+    }
+    for (const before of shorter) {
+      if ((await prefixHash(file, before.size)) !== before.content_hash) continue;
+      await this.goOn(before, file, size, about.contentHash);
+      return;
+    }
+    await this.sources.add({
+      import_id: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, year: about.year,
+      component_id: await this.names.idOf('component', about.component), host_id: await this.names.idOf('host', about.host), environment: row.environment, demo: row.demo,
+      size, head_hash: about.headHash, content_hash: about.contentHash, spool: file, state: 'waiting',
+    });
+    await this.queued();
+  }
+
+  /** A file that has grown since it was read: only what is new is read. */
+  private async goOn(before: SourceRow, file: string, size: number, contentHash: string): Promise<void> {
+    await this.sources.change(before.id, { size, content_hash: contentHash, spool: file, state: 'waiting' });
+    await this.queued();
+  }
+  private async queued(): Promise<void> {
+    await this.weaving.markDirty(true);
+    this.intake().poke();
+  }
+
+  private async note(importId: number, path: string, error: string): Promise<void> {
+    const row = await this.sources.import(importId);
+    if (row && row.errors.length < MOST_ERRORS) await this.sources.changeImport(importId, { errors: [...row.errors, { path, error }] });
+  }
+
+  /** All files of the import have arrived, or the sender went away. */
+  async received(importId: number, problem: string | null): Promise<void> {
+    if (problem) await this.note(importId, '', problem);
+    await this.sources.changeImport(importId, { state: 'reading' });
+    await this.checkEnd(importId);
+  }
+
+  /** Called whenever a source has ended: the import ends with its last source. */
+  async checkEnd(importId: number): Promise<void> {
+    const row = await this.sources.import(importId);
+    if (!row || row.state !== 'reading') return;
+    const own = await this.sources.sources({ import_id: importId });
+    if (own.some((source) => source.state === 'waiting' || source.state === 'reading')) return;
+    for (const source of own) if (source.state === 'failed') await this.note(importId, source.path, source.error ?? 'could not be read');
+    await this.weaving.settle();
+    await this.sources.changeImport(importId, { state: own.length > 0 && own.every((source) => source.state === 'failed') ? 'failed' : 'done', ended_at: new Date() });
+    await this.weaving.markDirty(false);
+  }
+
+  /** After a restart: uploads that broke off end with what had arrived, the rest goes on by itself. */
+  async takeUp(): Promise<void> {
+    for (const row of await this.sources.imports(1000)) {
+      if (row.state === 'receiving') await this.received(row.id, 'the server was stopped while files were arriving; bring the missing ones again');
+      else if (row.state === 'removing') await this.remove(row.id);
+      else if (row.state === 'reading') await this.checkEnd(row.id);
+    }
+    this.intake().poke();
+  }
+
+  /** Cancels a running import or takes a finished one out; nothing of it stays. */
+  async remove(importId: number): Promise<boolean> {
+    const row = await this.sources.import(importId);
+    if (!row) return false;
+    await this.sources.changeImport(importId, { state: 'removing' });
+    const own = await this.sources.sources({ import_id: importId });
+    const ids = own.map((source) => source.id);
+    await this.sources.cancel(ids);
+    await this.intake().cancel(ids);
+    await this.weaving.markDirty(true);
+    await this.sources.removeImport(importId);
+    for (const { spool } of own) if (spool) await rm(spool, { force: true });
+    this.weaving.ask(true, true);
+    await this.weaving.settle();
+    await this.weaving.markDirty(false);
+    return true;
+  }
+
+  /** Reads sources again from their kept bytes, since what is declared about them has changed. */
+  async readAgain(ids: readonly number[]): Promise<void> {
+    await this.weaving.markDirty(true);
+    await this.intake().cancel(ids);
+    await this.sources.forgetRead(ids);
+    this.weaving.ask(true, true);
+    this.intake().poke();
+  }
+
+  async info(row: ImportRow): Promise<ImportInfo> {
+    const own = await this.sources.sources({ import_id: row.id });
+    const sum = (field: 'records' | 'understood' | 'done_bytes'): number => own.reduce((total, source) => total + source[field], 0);
+    const records = sum('records');
+    const readBytes = sum('done_bytes');
+    const { perSecond, bytesPerSecond } = this.rate(row, records, readBytes);
+    const total = own.reduce((bytes, source) => bytes + source.size, 0);
+    return {
+      id: row.id, state: row.state, startedAt: row.started_at.toISOString(), endedAt: row.ended_at?.toISOString() ?? null, who: row.who,
+      environment: row.environment, demo: row.demo, files: row.files, alreadyThere: row.already_there, bytes: row.bytes, readBytes,
+      records, understood: sum('understood'), keptWhole: records - sum('understood'), perSecond,
+      secondsLeft: row.state === 'reading' && bytesPerSecond > 0 ? Math.ceil((total - readBytes) / bytesPerSecond) : null, errors: row.errors,
+    };
+  }
+
+  private rate(row: ImportRow, records: number, bytes: number): { perSecond: number; bytesPerSecond: number } {
+    if (row.state !== 'reading' && row.state !== 'receiving') {
+      this.rates.delete(row.id);
+      const seconds = row.ended_at ? (row.ended_at.getTime() - row.started_at.getTime()) / 1000 : 0;
+      return { perSecond: seconds > 0 ? Math.round(records / seconds) : 0, bytesPerSecond: 0 };
+    }
+    const before = this.rates.get(row.id);
+    const now = Date.now();
+    if (before && now - before.at < 900) return before;
+    const seconds = before ? (now - before.at) / 1000 : Math.max(0.5, (now - row.started_at.getTime()) / 1000);
+    const next = {
+      at: now, records, bytes, perSecond: Math.round((records - (before?.records ?? 0)) / seconds), bytesPerSecond: (bytes - (before?.bytes ?? 0)) / seconds,
+    };
+    this.rates.set(row.id, next);
+    return next;
+  }
+}

@@ -1,0 +1,71 @@
+import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
+import { isoMicros, LEVELS, MARK, type FlowRules } from '@fadenweg/core';
+import { FLAG, byteOfId } from '../intake/batch.ts';
+import { strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
+import type { Names } from '../repositories/names.ts';
+import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
+import type { SourceRepository } from '../repositories/sources.ts';
+import type { StrandRow } from '../repositories/strands.ts';
+
+const MARK_NAMES = Object.entries(MARK) as [string, number][];
+export const recordKey = (row: { at: number; id: number }): string => `${row.at}-${row.id}`;
+/** Reads a record's id of the API back, null where it is none. */
+export function parseRecordKey(text: string): Cursor | null {
+  const hit = /^(\d{1,16})-(\d{1,16})$/.exec(text);
+  return hit ? { at: Number(hit[1]), id: Number(hit[2]) } : null;
+}
+
+/** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
+export class Presenter {
+  constructor(
+    private readonly identifiers: IdentifierRepository, private readonly records: RecordRepository, private readonly sources: SourceRepository, private readonly names: Names,
+  ) {}
+
+  async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
+    const keys = rows.flatMap((row) => row.keys ?? []);
+    const homes = rows.flatMap((row) => (row.home === null ? [] : [row.home]));
+    const [named, ties, shapes, sources] = await Promise.all([
+      this.identifiers.named(keys), homes.length > 0 ? this.identifiers.ties(homes) : [], this.records.shapes(rows.map((row) => row.shape)), this.sources.byIds(rows.map((row) => row.source_id)),
+    ]);
+    const founders = await this.identifiers.named(ties.map((tie) => tie.founder));
+    return rows.map((row) => {
+      const source = sources.get(row.source_id);
+      return {
+        id: recordKey(row), at: isoMicros(row.at), originalAt: row.time_text, correctedByMs: 0,
+        source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
+        component: this.names.component(row.component_id), host: this.names.host(row.host_id), environment: source?.environment ?? '',
+        level: LEVELS[row.level] as LevelName, logger: row.logger, message: row.message, attributes: row.attributes ?? {},
+        identifiers: (row.keys ?? []).flatMap((key) => {
+          const one = named.get(key);
+          return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
+        }),
+        shape: shapes.get(row.shape) ?? '', strand: strandOf(row, ties, founders), leg: row.home === null ? null : 1,
+        because: row.home === null ? null : 'declared', understood: (row.flags & FLAG.understood) !== 0,
+        marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name), tookMs: row.took === null ? null : row.took / 1000,
+      };
+    });
+  }
+
+  async summaries(rows: readonly StrandRow[], flows: readonly (FlowRules & { usualUs: number | null })[]): Promise<StrandSummary[]> {
+    const named = await this.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties]));
+    return rows.map((row) => {
+      const founder = named.get(row.founder);
+      const flow = flows.find((one) => one.name === row.flow);
+      return {
+        id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value), flow: row.flow, flowLabel: flow?.label ?? founder?.label ?? '', businessId: row.value, kind: founder?.kind ?? '',
+        outcome: row.outcome as Outcome, startedAt: isoMicros(row.started_at), endedAt: isoMicros(row.ended_at), durationMs: row.duration / 1000,
+        usualMs: flow?.usualUs == null ? null : flow.usualUs / 1000, records: row.records, failedIn: row.failed_in, headline: row.headline,
+        parties: row.parties.flatMap((key) => {
+          const party = named.get(key);
+          return party ? [{ kind: party.kind, value: party.value }] : [];
+        }),
+      };
+    });
+  }
+}
+
+function strandOf(row: RecordRow, ties: readonly TieRow[], founders: Map<number, Named>): string | null {
+  const tie = ties.find((one) => one.key === row.home && one.valid_from <= row.at && one.valid_to >= row.at);
+  const founder = tie ? founders.get(tie.founder) : undefined;
+  return founder ? strandId(founder.kind, founder.scope, founder.value) : null;
+}

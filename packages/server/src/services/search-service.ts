@@ -1,0 +1,50 @@
+import type { SearchAnswer, SearchHit } from '@fadenweg/api';
+import { candidatesIn } from '@fadenweg/core';
+import type { DeclarationRepository } from '../repositories/declarations.ts';
+import { FOREVER, type IdentifierRepository } from '../repositories/identifiers.ts';
+import type { StrandRepository } from '../repositories/strands.ts';
+import type { Presenter } from './present.ts';
+
+const SHOWN = 50;
+const MOST_HITS = 12;
+
+/** From a pasted text to the strands of the identifiers in it. */
+export class SearchService {
+  constructor(
+    private readonly identifiers: IdentifierRepository, private readonly strands: StrandRepository, private readonly declarations: DeclarationRepository, private readonly presenter: Presenter,
+  ) {}
+
+  /** The strands that an identifier stands for, as a filter: its own, or those of a party. */
+  async narrow(text: string): Promise<{ founders?: number[]; parties?: number[] }> {
+    const seen = await this.identifiers.seen(candidatesIn(text, await this.declarations.kinds()));
+    const parties = seen.filter((one) => one.role === 'shared').map((one) => one.key);
+    const tying = seen.filter((one) => one.role !== 'shared').map((one) => one.key);
+    const founders = tying.length > 0 ? (await this.identifiers.ties(tying)).map((tie) => tie.founder) : [];
+    return founders.length > 0 || parties.length === 0 ? { founders } : { parties };
+  }
+
+  async search(text: string): Promise<SearchAnswer> {
+    const kinds = await this.declarations.kinds();
+    const candidates = candidatesIn(text, kinds);
+    const seen = (await this.identifiers.seen(candidates)).slice(0, MOST_HITS);
+    const flows = await this.declarations.flows();
+    const hits: SearchHit[] = [];
+    for (const one of seen) {
+      const ties = one.role === 'shared' ? [] : await this.identifiers.ties([one.key]);
+      const founders = ties.map((tie) => tie.founder);
+      const lasting = ties.some((tie) => tie.valid_to > FOREVER);
+      const rows = one.role === 'shared'
+        ? await this.strands.list({ parties: [one.key] }, '-started', null, SHOWN + 1)
+        : founders.length > 0 ? await this.strands.list({ founders: lasting ? founders : founders.slice(-SHOWN) }, '-started', null, SHOWN + 1) : [];
+      hits.push({ kind: one.kind, label: one.label, role: one.role, value: one.value, strands: await this.presenter.summaries(rows.slice(0, SHOWN), flows), more: rows.length > SHOWN });
+    }
+    const sure = candidates.filter((one) => one.sure);
+    const business = hits.filter((hit) => hit.role === 'business');
+    const decisive = business.length > 0 ? business : hits;
+    const found = new Set(decisive.flatMap((hit) => hit.strands.map((strand) => strand.id)));
+    return {
+      text, hits, only: found.size === 1 ? [...found][0]! : null,
+      looked: (sure.length > 0 ? sure : candidates).slice(0, 12).map(({ kind, value }) => ({ kind: kinds.find((one) => one.name === kind)?.label ?? kind, value })),
+    };
+  }
+}

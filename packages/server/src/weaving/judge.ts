@@ -1,0 +1,150 @@
+import type pg from 'pg';
+import { pathOf, sentenceText, verdict, type FlowRules, type Graph, type Level, type StrandRecord, isoMicros } from '@fadenweg/core';
+import { CopyRows } from '../intake/copy-rows.ts';
+import { copyInto } from '../intake/store-batch.ts';
+import { copyOut, type RowReader } from './copy-out.ts';
+
+/** Most records of one strand that its path is worked out from. */
+export const MOST_RECORDS = 20_000;
+/** From this many strands on, one sorted pass over the records is cheaper than look-ups by key. */
+const BULK = 3000;
+const CHUNK = 200;
+const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties';
+const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 400), r.keys';
+
+export interface JudgeContext {
+  graph: Graph;
+  component(id: number): string;
+  host(id: number): string;
+  kindName(id: number): string;
+  /** Value and kind of founders, read with their ties. */
+  flows: readonly FlowRules[];
+  evidenceEnd: number;
+}
+
+/** The flow that a founding identifier stands for. */
+export const flowOf = (flows: readonly FlowRules[], kind: string, value: string): FlowRules | null =>
+  flows.find((flow) => flow.kind === kind && value.startsWith(flow.prefix)) ?? null;
+
+/**
+ * Works out path, outcome and first finding of strands anew and stores them.
+ *
+ * @param founders keys of the founding identifiers; those that found no strand any more lose their row
+ * @returns how many strands were stored
+ */
+export async function judge(client: pg.Client, founders: readonly number[], context: JudgeContext, progress: (done: number) => void): Promise<number> {
+  if (founders.length === 0) return 0;
+  await client.query('create temp table if not exists touched (founder bigint primary key) on commit preserve rows');
+  await client.query('truncate touched');
+  const rows = new CopyRows();
+  for (const founder of founders) {
+    rows.begin(1);
+    rows.big(founder);
+  }
+  await copyInto(client, 'touched', 'founder', rows.finish());
+  await client.query('analyze touched');
+  const values = await founderValues(client);
+  const out = new StrandRows(context, values);
+  if (founders.length >= BULK) {
+    await client.query(`set work_mem = '256MB'`);
+    await copyOut(client, `select ${FIELDS} from touched f join tie t using (founder) join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to order by t.founder, r.at, r.id`, (row) => out.add(row));
+    await client.query('reset work_mem');
+  } else {
+    for (let i = 0; i < founders.length; i += CHUNK) {
+      await chunk(client, founders.slice(i, i + CHUNK), out);
+      progress(i);
+    }
+  }
+  out.flush();
+  await client.query('begin');
+  await client.query('delete from strand where founder in (select founder from touched)');
+  await copyInto(client, 'strand', COLUMNS, out.rows.finish());
+  await client.query('commit');
+  return out.rows.count;
+}
+
+async function chunk(client: pg.Client, founders: readonly number[], out: StrandRows): Promise<void> {
+  const { rows } = await client.query<{ key: number; low: number; high: number }>(
+    `select t.key, greatest(t.valid_from, min(s.first_at)) as low, least(t.valid_to, max(s.last_at)) as high
+       from tie t join sighting s on s.key = t.key where t.founder = any($1) group by t.key, t.valid_from, t.valid_to`, [founders]);
+  if (rows.length === 0) return;
+  const low = rows.reduce((least, row) => Math.min(least, row.low), Infinity);
+  const high = rows.reduce((most, row) => Math.max(most, row.high), -Infinity);
+  const keys = [...new Set(rows.map((row) => row.key))].join(',');
+  await copyOut(client, `select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
+    where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high} order by t.founder, r.at, r.id`, (row) => out.add(row));
+}
+
+async function founderValues(client: pg.Client): Promise<Map<number, { kind: number; value: string }>> {
+  const values = new Map<number, { kind: number; value: string }>();
+  await copyOut(client, 'select distinct on (s.key) s.key, s.kind_id, s.value from touched f join sighting s on s.key = f.founder order by s.key', (row) => {
+    values.set(row.big(), { kind: row.small(), value: row.text() });
+  });
+  return values;
+}
+
+/** Gathers the records of one strand after the other and writes a row for each. */
+class StrandRows {
+  readonly rows = new CopyRows();
+  private founder = NaN;
+  private records: StrandRecord[] = [];
+  private total = 0;
+
+  constructor(private readonly context: JudgeContext, private readonly values: Map<number, { kind: number; value: string }>) {}
+
+  add(row: RowReader): void {
+    const founder = row.big();
+    if (founder !== this.founder) {
+      this.flush();
+      this.founder = founder;
+    }
+    this.total++;
+    if (this.records.length >= MOST_RECORDS) return;
+    this.records.push({
+      at: row.big(), id: String(row.big()), component: this.context.component(row.small()), host: this.context.host(row.small()),
+      level: row.small() as Level, marks: row.small(), took: row.big(), message: row.text(), keys: row.bigs(),
+    });
+  }
+
+  flush(): void {
+    const { records, total, founder, context } = this;
+    this.records = [];
+    this.total = 0;
+    const named = this.values.get(founder);
+    if (records.length === 0 || !named) return;
+    const kind = context.kindName(named.kind);
+    const flow = flowOf(context.flows, kind, named.value);
+    const path = pathOf(records);
+    const { outcome, findings } = verdict(records, path, flow, context.evidenceEnd);
+    const first = findings[0];
+    const row = this.rows;
+    row.begin(12);
+    row.big(founder);
+    row.small(named.kind);
+    row.text(named.value);
+    if (flow) row.text(flow.name);
+    else row.nothing();
+    row.text(outcome);
+    row.big(path.startedAt);
+    row.big(path.endedAt);
+    row.big(path.endedAt - path.startedAt);
+    row.int(total);
+    if (first) row.text(first.failedIn);
+    else row.nothing();
+    row.text(first ? sentenceText(first.sentence, (at) => isoMicros(at).slice(11, 23) + ' UTC') : '');
+    row.bigs(this.parties(records));
+  }
+
+  private parties(records: readonly StrandRecord[]): number[] {
+    const { graph } = this.context;
+    const found = new Set<number>();
+    for (const { keys } of records) {
+      for (const key of keys) {
+        if (found.has(key) || found.size >= 20) continue;
+        const node = graph.node(key);
+        if (node >= 0 && graph.isShared(node)) found.add(key);
+      }
+    }
+    return [...found];
+  }
+}

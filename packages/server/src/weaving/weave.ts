@@ -1,0 +1,194 @@
+import type pg from 'pg';
+import { Graph, ownership, type FlowRules, type GraphKind, type Ownership } from '@fadenweg/core';
+import { CopyRows } from '../intake/copy-rows.ts';
+import { copyInto } from '../intake/store-batch.ts';
+import { copyOut } from './copy-out.ts';
+import { judge } from './judge.ts';
+
+/** Bounds of a tie that holds for ever, in microseconds; both are whole numbers below 2^53. */
+const ALWAYS = 9_000_000_000_000_000;
+
+/** What one weaver keeps in memory: the graph, and the ties as they stand in the database. */
+export class Weaver {
+  private readonly graph: Graph;
+  /** Founder's node by node, -1 for none, as written. Nodes beyond its end were never written. */
+  private founder: Int32Array = new Int32Array(0);
+  /** Leases of a reused key as one text, as written. */
+  private leases = new Map<number, string>();
+  private readonly touched = new Set<number>();
+  private readonly names = { component: new Map<number, string>(), host: new Map<number, string>(), kind: new Map<number, string>() };
+
+  private constructor(private readonly client: pg.Client, kinds: ReadonlyMap<number, GraphKind>) {
+    this.graph = new Graph(kinds);
+  }
+
+  /** Reads all identifiers and ties that are stored. */
+  static async load(client: pg.Client): Promise<Weaver> {
+    const kinds = new Map<number, GraphKind>();
+    const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>('select id, definition from identifier_kind where not retired');
+    for (const { id, definition } of rows) {
+      kinds.set(id, { business: definition.role === 'business', shared: definition.role === 'shared', lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000 });
+    }
+    const weaver = new Weaver(client, kinds);
+    const { graph } = weaver;
+    await copyOut(client, 'select key, kind_id, first_at, last_at from sighting', (row) => {
+      const key = row.big();
+      const kind = row.small();
+      graph.see(key, kind, row.big(), row.big());
+    });
+    await copyOut(client, 'select a, b, first_at, last_at from edge', (row) => graph.tie(row.big(), row.big(), row.big(), row.big()));
+    weaver.founder = new Int32Array(graph.size).fill(-1);
+    await copyOut(client, 'select key, founder, valid_from, valid_to from tie order by key, valid_from', (row) => {
+      const node = graph.node(row.big());
+      const founder = row.big();
+      const from = row.big();
+      if (node < 0) return; // what was taken out; the whole is written anew then
+      if (from === -ALWAYS) weaver.founder[node] = graph.node(founder);
+      else weaver.leases.set(node, leaseText(weaver.leases.get(node), founder, from, row.big()));
+    });
+    return weaver;
+  }
+
+  /** What a stored batch told: key, kind, first, last … and a, b, first, last … */
+  apply(seen: Float64Array, tied: Float64Array): void {
+    for (let i = 0; i < seen.length; i += 4) this.touched.add(this.graph.see(seen[i]!, seen[i + 1]!, seen[i + 2]!, seen[i + 3]!));
+    for (let i = 0; i < tied.length; i += 4) this.graph.tie(tied[i]!, tied[i + 1]!, tied[i + 2]!, tied[i + 3]!);
+  }
+
+  /**
+   * Works out which identifier belongs to which strand, writes what changed, and judges the strands that are touched by it.
+   *
+   * @param all write every tie and judge every strand anew, not only the touched ones
+   */
+  async weave(all: boolean, progress: (done: number, of: number) => void): Promise<number> {
+    const { graph } = this;
+    const touched = [...this.touched];
+    this.touched.clear();
+    const found = ownership(graph.nodes(), graph.edges());
+    const leases = new Map<number, string>();
+    for (const { node, founder, from, to } of found.leases) leases.set(node, leaseText(leases.get(node), graph.keyOf(founder), Math.floor(from), Math.floor(to)));
+    const changed: number[] = [];
+    const founders = new Set<number>();
+    const note = (node: number): void => {
+      if (node >= 0) founders.add(graph.keyOf(node));
+    };
+    for (let node = 0; node < found.founder.length; node++) {
+      const before = this.founder[node] ?? -1;
+      const now = found.founder[node]!;
+      if (before === now && !all) continue;
+      changed.push(node);
+      note(before);
+      note(now);
+    }
+    for (const node of new Set([...leases.keys(), ...this.leases.keys()])) {
+      const before = this.leases.get(node);
+      const now = leases.get(node);
+      if (before === now && !all) continue;
+      changed.push(node);
+      foundersIn(differing(before, now), founders);
+      foundersIn(differing(now, before), founders);
+    }
+    for (const node of touched) {
+      note(found.founder[node]!);
+      foundersIn(leases.get(node), founders);
+    }
+    if (all) for (const { founder } of (await this.client.query<{ founder: number }>('select founder from strand')).rows) founders.add(founder);
+    await this.writeTies(all, changed, found.founder, leases);
+    await this.writeRelations(found);
+    this.founder = found.founder;
+    this.leases = leases;
+    await this.addRunning(founders);
+    await this.loadNames();
+    const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
+    const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
+    const list = [...founders];
+    const stored = await judge(this.client, list, {
+      graph, flows: flows.rows.map((row) => row.definition), evidenceEnd: evidence.rows[0]?.end ?? 0,
+      component: (id) => this.names.component.get(id) ?? '', host: (id) => this.names.host.get(id) ?? '', kindName: (id) => this.names.kind.get(id) ?? '',
+    }, (done) => progress(done, list.length));
+    if (stored > 0) await this.learnUsual();
+    return stored;
+  }
+
+  /** Strands without an end are judged again whenever the evidence goes on. */
+  private async addRunning(founders: Set<number>): Promise<void> {
+    const { rows } = await this.client.query<{ founder: number }>(`select founder from strand where outcome = 'running' limit 100000`);
+    for (const { founder } of rows) founders.add(founder);
+  }
+
+  private async writeTies(all: boolean, changed: readonly number[], founder: Int32Array, leases: ReadonlyMap<number, string>): Promise<void> {
+    if (changed.length === 0 && !all) return;
+    const { client, graph } = this;
+    await client.query('begin');
+    if (all) await client.query('delete from tie');
+    else {
+      const known = changed.filter((node) => (this.founder[node] ?? -1) >= 0 || this.leases.has(node)).map((node) => graph.keyOf(node));
+      for (let i = 0; i < known.length; i += 50_000) await client.query('delete from tie where key = any($1)', [known.slice(i, i + 50_000)]);
+    }
+    const rows = new CopyRows(1 << 20);
+    const put = (node: number, owner: number, from: number, to: number): void => {
+      rows.begin(4);
+      rows.big(graph.keyOf(node));
+      rows.big(owner);
+      rows.big(from);
+      rows.big(to);
+    };
+    for (const node of changed) {
+      if (founder[node]! >= 0) put(node, graph.keyOf(founder[node]!), -ALWAYS, ALWAYS);
+      for (const part of partsOf(leases.get(node))) {
+        const [owner, from, to] = part.split(' ').map(Number);
+        put(node, owner!, from!, to!);
+      }
+    }
+    await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
+    await client.query('commit');
+    if (changed.length > 20_000) await client.query('analyze tie');
+  }
+
+  private async writeRelations(found: Ownership): Promise<void> {
+    const { client, graph } = this;
+    const pairs = new Set<string>();
+    const rows = new CopyRows();
+    for (const { founder, other } of found.relations) {
+      const a = graph.keyOf(founder);
+      const b = graph.keyOf(other);
+      for (const [x, y] of [[a, b], [b, a]] as const) {
+        const pair = `${x} ${y}`;
+        if (pairs.has(pair)) continue;
+        pairs.add(pair);
+        rows.begin(2);
+        rows.big(x);
+        rows.big(y);
+      }
+    }
+    await client.query('begin');
+    await client.query('create temp table relation_now (founder bigint, other bigint) on commit drop');
+    await copyInto(client, 'relation_now', 'founder, other', rows.finish());
+    await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
+    await client.query('insert into relation select founder, other from relation_now on conflict do nothing');
+    await client.query('commit');
+  }
+
+  private async learnUsual(): Promise<void> {
+    await this.client.query(`update flow f set usual_us = u.median from (
+      select flow, percentile_disc(0.5) within group (order by duration) as median from strand where outcome = 'done' and flow is not null group by flow) u where u.flow = f.name`);
+  }
+
+  private async loadNames(): Promise<void> {
+    for (const [table, map] of [['component', this.names.component], ['host', this.names.host], ['identifier_kind', this.names.kind]] as const) {
+      const { rows } = await this.client.query<{ id: number; name: string }>(`select id, name from ${table}`);
+      for (const { id, name } of rows) map.set(id, name);
+    }
+  }
+}
+
+const leaseText = (before: string | undefined, founder: number, from: number, to: number): string => `${before === undefined ? '' : `${before};`}${founder} ${from} ${to}`;
+const partsOf = (text: string | undefined): string[] => (text === undefined || text === '' ? [] : text.split(';'));
+/** The leases of one text that the other does not hold. */
+function differing(text: string | undefined, other: string | undefined): string {
+  const known = new Set(partsOf(other));
+  return partsOf(text).filter((part) => !known.has(part)).join(';');
+}
+function foundersIn(text: string | undefined, into: Set<number>): void {
+  for (const part of partsOf(text)) into.add(Number(part.slice(0, part.indexOf(' '))));
+}

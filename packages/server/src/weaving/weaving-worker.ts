@@ -1,0 +1,56 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import type pg from 'pg';
+import { ownClient } from '../database/connect.ts';
+import { Weaver } from './weave.ts';
+
+export type ToWeaver =
+  | { type: 'stored'; seen: Float64Array; tied: Float64Array }
+  /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
+  | { type: 'weave'; all: boolean; fresh: boolean }
+  | { type: 'close' };
+export type FromWeaver =
+  | { type: 'woven'; strands: number; ms: number }
+  | { type: 'progress'; done: number; of: number }
+  | { type: 'failed'; error: string };
+
+const { url } = workerData as { url: string };
+const port = parentPort!;
+const send = (message: FromWeaver): void => port.postMessage(message);
+let client: pg.Client | null = null;
+let weaver: Weaver | null = null;
+/** Told before the weaver was loaded. */
+let early: { seen: Float64Array; tied: Float64Array }[] = [];
+let queue = Promise.resolve();
+
+port.on('message', (message: ToWeaver) => {
+  if (message.type === 'stored') {
+    queue = queue.then(() => {
+      if (weaver) weaver.apply(message.seen, message.tied);
+      else early.push(message);
+    });
+  } else if (message.type === 'close') {
+    queue = queue.then(async () => {
+      await client?.end();
+      process.exit(0);
+    });
+  } else queue = queue.then(() => weave(message.all, message.fresh));
+});
+
+async function weave(all: boolean, fresh: boolean): Promise<void> {
+  const began = Date.now();
+  try {
+    client ??= await ownClient(url);
+    if (fresh || !weaver) {
+      weaver = await Weaver.load(client);
+      for (const { seen, tied } of early) weaver.apply(seen, tied);
+      early = [];
+    }
+    const strands = await weaver.weave(all || fresh, (done, of) => send({ type: 'progress', done, of }));
+    send({ type: 'woven', strands, ms: Date.now() - began });
+  } catch (error) {
+    await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
+    client = null;
+    weaver = null;
+    send({ type: 'failed', error: (error as Error).message });
+  }
+}

@@ -1,0 +1,100 @@
+import { Worker } from 'node:worker_threads';
+import type { Batch } from '../intake/batch.ts';
+import type { Database } from '../database/connect.ts';
+import { workerOptions } from '../services/workers.ts';
+import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
+
+/** While sources are read, weaving takes at most about this share of the time. */
+const SHARE = 0.2;
+const SHORTEST_PAUSE = 1500;
+
+/**
+ * Keeps strands in step with what is stored: one worker, which is told of every batch and weaves in pauses that grow with its work.
+ * Whether anything is left to weave stands in the database, so that a killed process catches up when it starts again.
+ */
+export class Weaving {
+  private readonly worker: Worker;
+  private dirty = false;
+  private busy = false;
+  private wanted: { all: boolean; fresh: boolean } | null = null;
+  private pausedUntil = 0;
+  private timer: NodeJS.Timeout | null = null;
+  private settled: (() => void)[] = [];
+  private closing = false;
+  behind = 0;
+
+  /** @param reading whether sources are being read at the moment */
+  constructor(url: string, private readonly db: Database, private readonly reading: () => boolean) {
+    this.worker = new Worker(new URL(`./weaving-worker.${import.meta.url.endsWith('.ts') ? 'ts' : 'js'}`, import.meta.url), { ...workerOptions(), workerData: { url } });
+    this.worker.on('message', (message: FromWeaver) => this.told(message));
+  }
+
+  /** A batch was committed. */
+  stored(batch: Batch): void {
+    this.dirty = true;
+    this.post({ type: 'stored', seen: batch.seen, tied: batch.tied });
+    this.schedule();
+  }
+  /** Asks for a weaving now. */
+  ask(all: boolean, fresh: boolean): void {
+    this.wanted = { all: all || (this.wanted?.all ?? false), fresh: fresh || (this.wanted?.fresh ?? false) };
+    this.schedule();
+  }
+  /** Resolves when all that is stored is woven. */
+  settle(): Promise<void> {
+    if (!this.busy && !this.dirty && !this.wanted) return Promise.resolve();
+    this.schedule();
+    return new Promise((resolve) => this.settled.push(resolve));
+  }
+  async close(): Promise<void> {
+    this.closing = true;
+    if (this.timer) clearTimeout(this.timer);
+    const exited = new Promise((resolve) => this.worker.once('exit', resolve));
+    this.post({ type: 'close' });
+    await exited;
+  }
+  /** Keeps in the database whether something may be stored that is not woven yet. */
+  async markDirty(dirty: boolean): Promise<void> {
+    await this.db('mark').insert({ name: 'unwoven', value: String(dirty) }).onConflict('name').merge();
+  }
+  async wasDirty(): Promise<boolean> {
+    const row: { value: string } | undefined = await this.db('mark').where({ name: 'unwoven' }).first('value');
+    return row?.value === 'true';
+  }
+
+  private schedule(): void {
+    if (this.busy || this.timer || this.closing) return;
+    const wait = this.reading() ? Math.max(0, this.pausedUntil - Date.now()) : 0;
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      this.start();
+    }, Math.max(wait, this.reading() ? 400 : 20));
+  }
+  private start(): void {
+    const { all, fresh } = this.wanted ?? { all: false, fresh: false };
+    this.wanted = null;
+    this.dirty = false;
+    this.busy = true;
+    this.post({ type: 'weave', all, fresh });
+  }
+  private told(message: FromWeaver): void {
+    if (message.type === 'progress') {
+      this.behind = message.of - message.done;
+      return;
+    }
+    this.busy = false;
+    this.behind = 0;
+    if (message.type === 'failed') {
+      this.wanted = { all: true, fresh: true };
+      this.pausedUntil = Date.now() + 3000;
+      setTimeout(() => this.schedule(), 3000).unref();
+      return;
+    }
+    this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
+    if (this.dirty || this.wanted) this.schedule();
+    else for (const resolve of this.settled.splice(0)) resolve();
+  }
+  private post(message: ToWeaver): void {
+    this.worker.postMessage(message);
+  }
+}

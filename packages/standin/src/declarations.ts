@@ -1,0 +1,26 @@
+/**
+ * What an administrator of the lens works declares: identifier kinds, flows and what some messages mean.
+ * Plain data in the shape of the API; nothing in the product knows it.
+ */
+const KEEP = { case: 'keep', separators: 'keep', leadingZeros: 'keep', phone: false };
+const kind = (name: string, label: string, role: string, patterns: string[], fields: string[]) => ({ name, label, role, patterns, fields, normal: KEEP, scope: 'global', leaseMs: null });
+
+export const KINDS = [
+  kind('order', 'order', 'business', ['LX-\\d{6}'], []),
+  kind('run', 'job run', 'business', ['PL-\\d{4}', 'SS-\\d{4}', 'IE-\\d{4}', 'FC-\\d{4}'], []),
+  kind('message', 'message', 'link', ['m-[0-9a-f]{8}'], []),
+  kind('shop', 'shop', 'shared', [], ['shop']),
+];
+export const FLOWS = [
+  { name: 'lens-order', label: 'lens order', kind: 'order', prefix: '', patienceMs: 600_000, expects: [] },
+  { name: 'status-call', label: 'status call', kind: 'call', prefix: '', patienceMs: 600_000, expects: [] },
+  { name: 'price-list-job', label: 'price-list job', kind: 'run', prefix: 'PL-', patienceMs: 1_800_000, expects: [{ field: 'rows', words: 'rows', min: 1000, max: null }] },
+  { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
+];
+export const MEANINGS = [
+  { component: 'order-desk', contains: 'released to surfacing', means: 'done' },
+  { component: 'order-desk', contains: 'refused', means: 'refused' },
+  { component: 'order-desk', contains: 'on hold, reason', means: 'ends' },
+  { component: 'batch', contains: 'finished in', means: 'done' },
+];
+export const DEMO_ZONE = 'Europe/Berlin';

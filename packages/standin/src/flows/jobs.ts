@@ -1,0 +1,67 @@
+import { BATCH, batchLine } from '../components/batch.ts';
+import { LABDB, labdbLine, newSession } from '../components/labdb.ts';
+import type { JobFault } from '../stories/story.ts';
+import { MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
+import type { World } from '../world.ts';
+
+function begin(world: World, prefix: string, flow: string, start: Micros) {
+  const fault: JobFault | null = world.stories.map((story) => story.job?.(prefix, start) ?? null).find((one) => one !== null) ?? null;
+  const run = fault?.run ?? world.numbers.nextRun(prefix);
+  const open = world.sink.open({
+    flow, businessId: run, startedAt: start, story: fault?.story ?? null, outcome: fault?.rows !== undefined ? 'odd' : 'done',
+    identifiers: [{ kind: 'run', value: run }], attributes: {}, cause: fault?.rows !== undefined ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
+  });
+  return { fault, run, open };
+}
+
+/** Reads the supplier's price list and writes it to the database, hourly. */
+export function priceListJob(world: World, start: Micros): void {
+  const { random, sink } = world;
+  const { fault, run, open } = begin(world, 'PL', 'price-list-job', start);
+  const rows = fault?.rows ?? random.whole(4190, 4260);
+  let at = start;
+  const say = (level: string, message: string, cause = false): void => sink.emit(BATCH, at, batchLine(at, run, level, 'PriceListJob', message), open, cause);
+  say('INFO', 'started, file prices.csv');
+  at += random.around(fault ? 300 * MS : 9 * SECOND);
+  say('INFO', `read ${rows} rows`, fault !== null);
+  at += random.around(800 * MS);
+  const rejected = random.whole(0, 4);
+  if (rejected > 0) say('WARN', `rejected ${rejected} rows without a price group`);
+  at += random.around(fault ? 200 * MS : 4 * SECOND);
+  say('INFO', `wrote ${rows - rejected} prices`);
+  at += random.around(50 * MS);
+  say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
+  sink.close(open);
+}
+
+/** Brings the stock of blanks in line with the warehouse, each half hour; holds row locks while it writes. */
+export function stockSyncJob(world: World, start: Micros): void {
+  const { random, sink } = world;
+  const { fault, run, open } = begin(world, 'SS', 'stock-sync-job', start);
+  const pid = fault?.holds ? 4711 : random.whole(4000, 4700);
+  const session = newSession(pid, Math.floor(start), 'labbatch', 'batch');
+  open.truth.identifiers.push({ kind: 'db-session', value: session.id });
+  let at = start;
+  const say = (level: string, message: string): void => sink.emit(BATCH, at, batchLine(at, run, level, 'StockSyncJob', message), open);
+  say('INFO', `started, database session=${session.id}`);
+  const rows = random.whole(1180, 1260);
+  at += random.around(2 * SECOND);
+  say('INFO', `read ${rows} rows from the warehouse`);
+  at += random.around(900 * MS);
+  const took = random.around(700 * MS);
+  at += took;
+  sink.emit(LABDB, at, labdbLine(at, session, {
+    severity: 'LOG', command: 'UPDATE', xid: 88_213, message: `duration: ${(took / 1000).toFixed(3)} ms  statement: update stock_blank s set free = w.free from warehouse w where w.blank = s.blank`,
+  }), open);
+  at += random.around(15 * MS);
+  say('INFO', `updated ${rows} rows of stock_blank, transaction open`);
+  if (fault?.holds) {
+    at = start + 2 * MINUTE;
+    say('INFO', 'waiting for the supplier file');
+    at = start + fault.holds;
+  } else at += random.around(400 * MS);
+  say('INFO', `committed, session=${session.id}`);
+  at += random.around(30 * MS);
+  say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
+  sink.close(open);
+}

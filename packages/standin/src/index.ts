@@ -1,0 +1,3 @@
+export { demoPlan, freePlan, generate, FULL_DAY, type Plan } from './generate.ts';
+export { DEMO_ZONE, FLOWS, KINDS, MEANINGS } from './declarations.ts';
+export type { Truth } from './writing/sink.ts';

@@ -1,0 +1,170 @@
+import { createWriteStream, mkdirSync, type WriteStream } from 'node:fs';
+import { once } from 'node:events';
+import { dirname, join } from 'node:path';
+import type { Micros } from './times.ts';
+
+/** What really happened to one strand, written beside the logs and never read by the product. */
+export interface Truth {
+  flow: string;
+  businessId: string;
+  identifiers: { kind: string; value: string }[];
+  startedAt: Micros;
+  outcome: string;
+  story: number | null;
+  /** The right answer: the record that tells, by its place, and the components. */
+  cause: { failedIn: string; component: string; record: { source: string; line: number } | null; accepted: string[] } | null;
+  attributes: Record<string, string>;
+  records: { source: string; line: number }[];
+}
+
+interface Pending {
+  at: Micros;
+  order: number;
+  text: string;
+  truth: OpenTruth | null;
+  isCause: boolean;
+}
+export interface OpenTruth {
+  truth: Truth;
+  waiting: number;
+  closed: boolean;
+}
+
+/** One log file: lines are written in order of time although flows emit them out of order. */
+class LogFile {
+  private readonly heap: Pending[] = [];
+  private readonly stream: WriteStream;
+  private buffer: string[] = [];
+  private size = 0;
+  private line = 1;
+  records = 0;
+
+  constructor(readonly path: string, folder: string) {
+    const full = join(folder, path);
+    mkdirSync(dirname(full), { recursive: true });
+    this.stream = createWriteStream(full);
+  }
+
+  push(entry: Pending): void {
+    const heap = this.heap;
+    let i = heap.push(entry) - 1;
+    while (i > 0) {
+      const parent = (i - 1) >> 1;
+      if (!before(entry, heap[parent]!)) break;
+      heap[i] = heap[parent]!;
+      i = parent;
+    }
+    heap[i] = entry;
+  }
+
+  /** Moves everything before `until` to the file's buffer. */
+  release(until: Micros, closed: (open: OpenTruth) => void): void {
+    while (this.heap.length > 0 && this.heap[0]!.at < until) {
+      const entry = this.pop();
+      this.buffer.push(entry.text);
+      this.size += entry.text.length + 1;
+      this.records++;
+      if (entry.truth) {
+        const place = { source: this.path, line: this.line };
+        entry.truth.truth.records.push(place);
+        if (entry.isCause && entry.truth.truth.cause) entry.truth.truth.cause.record = place;
+        entry.truth.waiting--;
+        if (entry.truth.closed && entry.truth.waiting === 0) closed(entry.truth);
+      }
+      this.line++;
+      for (let at = entry.text.indexOf('\n'); at >= 0; at = entry.text.indexOf('\n', at + 1)) this.line++;
+    }
+  }
+
+  private pop(): Pending {
+    const heap = this.heap;
+    const top = heap[0]!;
+    const last = heap.pop()!;
+    if (heap.length > 0) {
+      let i = 0;
+      for (;;) {
+        let child = 2 * i + 1;
+        if (child >= heap.length) break;
+        if (child + 1 < heap.length && before(heap[child + 1]!, heap[child]!)) child++;
+        if (!before(heap[child]!, last)) break;
+        heap[i] = heap[child]!;
+        i = child;
+      }
+      heap[i] = last;
+    }
+    return top;
+  }
+
+  async write(least: number): Promise<void> {
+    if (this.size <= least || this.buffer.length === 0) return;
+    const text = this.buffer.join('\n') + '\n';
+    this.buffer = [];
+    this.size = 0;
+    if (!this.stream.write(text)) await once(this.stream, 'drain');
+  }
+
+  async end(): Promise<void> {
+    await this.write(0);
+    this.stream.end();
+    await once(this.stream, 'finish');
+  }
+}
+
+const before = (a: Pending, b: Pending): boolean => a.at < b.at || (a.at === b.at && a.order < b.order);
+
+/** Collects the lines of all components and writes them as a stream; memory is bounded by what is under way at one time. */
+export class Sink {
+  private readonly files = new Map<string, LogFile>();
+  private readonly truthFile: LogFile;
+  private order = 0;
+  strands = 0;
+
+  constructor(private readonly folder: string, truthFolder: string) {
+    this.truthFile = new LogFile('truth.jsonl', truthFolder);
+  }
+
+  get records(): number {
+    let count = 0;
+    for (const file of this.files.values()) count += file.records;
+    return count;
+  }
+
+  open(truth: Omit<Truth, 'records'>): OpenTruth {
+    return { truth: { ...truth, records: [] }, waiting: 0, closed: false };
+  }
+
+  /** A record of a component; `isCause` marks the line that a strand's cause names. */
+  emit(path: string, at: Micros, text: string, truth: OpenTruth | null = null, isCause = false): void {
+    let file = this.files.get(path);
+    if (!file) this.files.set(path, (file = new LogFile(path, this.folder)));
+    if (truth) truth.waiting++;
+    file.push({ at: Math.floor(at), order: this.order++, text, truth, isCause });
+  }
+
+  /** Nothing more will be said about this strand. */
+  close(open: OpenTruth): void {
+    open.closed = true;
+    if (open.waiting === 0) this.finished(open);
+  }
+
+  private finished(open: OpenTruth): void {
+    this.strands++;
+    this.truthFile.push({ at: this.strands, order: this.order++, text: JSON.stringify(open.truth), truth: null, isCause: false });
+  }
+
+  /** Nothing earlier than `until` will be emitted any more. */
+  async advance(until: Micros, least = 1 << 20): Promise<void> {
+    for (const file of this.files.values()) {
+      file.release(until, (open) => this.finished(open));
+      await file.write(least);
+    }
+    this.truthFile.release(Infinity, () => {});
+    await this.truthFile.write(least);
+  }
+
+  async end(): Promise<void> {
+    await this.advance(Infinity);
+    for (const file of this.files.values()) await file.end();
+    await this.truthFile.end();
+  }
+}
