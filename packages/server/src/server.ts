@@ -94,16 +94,11 @@ async function assemble(options: ServerOptions, db: Database) {
   const presenter = new Presenter(identifiers, records, sources, names);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
-  let reading = 0;
-  const weaving = new Weaving(options.databaseUrl, db, () => reading > 0);
+  const weaving: Weaving = new Weaving(options.databaseUrl, db, () => intake.busy);
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
-    stored: (batch) => {
-      reading = batch.last ? 0 : 1;
-      weaving.stored(batch);
-    },
+    stored: (batch) => weaving.stored(batch),
     sourceEnded: async (source) => {
-      reading = 0;
       void imports.checkEnd(source.import_id).catch(() => {}); // tried again with the next source, and at the next start
     },
   });

@@ -14,7 +14,7 @@ export const KINDS = [
 export const FLOWS = [
   { name: 'lens-order', label: 'lens order', kind: 'order', prefix: '', patienceMs: 600_000, expects: [] },
   { name: 'status-call', label: 'status call', kind: 'call', prefix: '', patienceMs: 600_000, expects: [] },
-  { name: 'price-list-job', label: 'price-list job', kind: 'run', prefix: 'PL-', patienceMs: 1_800_000, expects: [{ field: 'rows', words: 'rows', min: 1000, max: null }] },
+  { name: 'price-list-job', label: 'price-list job', kind: 'run', prefix: 'PL-', patienceMs: 1_800_000, expects: [{ field: 'rows read', words: 'read', min: 1000, max: null }] },
   { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
 ];
 export const MEANINGS = [

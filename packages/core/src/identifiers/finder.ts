@@ -2,6 +2,7 @@ import type { Fields } from '../reading/types.ts';
 import { hash53 } from './hash.ts';
 import { normalValue } from './normal.ts';
 import { literalPrefix } from './patterns.ts';
+import { isWord, RunSearch } from './run-search.ts';
 import { LONGEST_VALUE, type IdentifierKind, type Mention } from './types.ts';
 
 interface Compiled {
@@ -9,6 +10,8 @@ interface Compiled {
   pattern: RegExp;
   whole: RegExp;
   literal: string;
+  run: RunSearch | null;
+  sticky: RegExp;
 }
 /** Most identifiers of one record; a record that names more is a list, and the rest are left to text search. */
 export const MOST_MENTIONS = 40;
@@ -26,6 +29,7 @@ export class Finder {
     kinds.forEach((kind, index) => {
       const own = kind.patterns.map((source) => ({
         kind: index, pattern: new RegExp(source, 'g'), whole: new RegExp(`^(?:${source})$`), literal: literalPrefix(source),
+        run: RunSearch.of(source), sticky: new RegExp(source, 'y'),
       }));
       this.patternsOf.push(own);
       this.compiled.push(...own);
@@ -46,7 +50,8 @@ export class Finder {
     this.found.length = 0;
     for (const one of this.compiled) {
       if (one.literal !== '' && !text.includes(one.literal)) continue;
-      this.search(one, text, fields, host);
+      if (one.run) this.searchRuns(one, one.run, text, fields, host);
+      else this.search(one, text, fields, host);
     }
     for (const name in fields) {
       const kinds = this.kindsOfField(name);
@@ -64,6 +69,17 @@ export class Finder {
       else if (isWord(text.charCodeAt(end)) && isWord(hit[0].charCodeAt(hit[0].length - 1))) pattern.lastIndex = hit.index + 1;
       else this.add(one.kind, hit[1] ?? hit[0], fields, host);
       if (this.found.length >= MOST_MENTIONS) return;
+    }
+  }
+
+  private searchRuns(one: Compiled, run: RunSearch, text: string, fields: Fields, host: string): void {
+    for (let at = run.next(text, 0); at >= 0; ) {
+      one.sticky.lastIndex = at;
+      const hit = one.sticky.exec(text);
+      const end = hit ? at + hit[0].length : at + 1;
+      if (hit && !(isWord(text.charCodeAt(end)) && isWord(hit[0].charCodeAt(hit[0].length - 1)))) this.add(one.kind, hit[1] ?? hit[0], fields, host);
+      if (this.found.length >= MOST_MENTIONS) return;
+      at = run.next(text, end);
     }
   }
 
@@ -115,6 +131,3 @@ function scopeOf(kind: IdentifierKind, fields: Fields, host: string): string {
   if (kind.scope === 'host') return host;
   return `${host}/${String(fields.pid ?? fields.process ?? '')}`;
 }
-
-const isWord = (code: number): boolean =>
-  (code >= 48 && code <= 57) || (code >= 65 && code <= 90) || (code >= 97 && code <= 122) || code === 95;

@@ -20,12 +20,18 @@ export function tookOfText(text: string): Duration {
   return hit ? Math.round(Number(hit[1]!.replace(',', '.')) * UNIT[hit[2]!]!) : NaN;
 }
 
+/** Unit of a field by its name as written, 0 for one that states no duration; names repeat from record to record. */
+const unitOf = new Map<string, number>();
+
 /** The duration that a record's fields state, NaN where there is none. */
 export function tookOfFields(fields: Fields): Duration {
   for (const name in fields) {
-    const last = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-    const unit = BARE[last];
-    if (unit === undefined) continue;
+    let unit = unitOf.get(name);
+    if (unit === undefined) {
+      unit = BARE[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? 0;
+      if (unitOf.size < 5000) unitOf.set(name, unit);
+    }
+    if (unit === 0) continue;
     const value = fields[name]!;
     if (typeof value === 'number') return Math.round(value * unit);
     const hit = typeof value === 'string' ? /^(\d+(?:\.\d+)?) ?([a-zµ]*)$/.exec(value) : null;

@@ -38,6 +38,10 @@ export class Intake {
     for (let i = 0; i < lanes; i++) this.lanes.push(this.lane());
   }
 
+  /** Whether a source is being read. */
+  get busy(): boolean {
+    return this.taken.size > 0;
+  }
   /** There may be sources waiting. */
   poke(): void {
     for (const wake of this.wake.splice(0)) wake();

@@ -7,7 +7,7 @@ import { BatchBuilder } from './batch-builder.ts';
 import { CopyRows } from './copy-rows.ts';
 
 /** Bytes that are read at once, and about what a batch holds. */
-const STRIDE = 1 << 20;
+const STRIDE = 1 << 21;
 const BLOCK = 256 * 1024;
 const SAMPLE = 1 << 16;
 /** Batches that may be under way at one time; the store asks for more as it commits. */

@@ -16,8 +16,10 @@ export interface TieRow {
   valid_from: number;
   valid_to: number;
 }
-/** A tie from here on holds for ever. */
-export const FOREVER = 8_000_000_000_000_000;
+/** Bounds of a tie that holds for ever, in microseconds; both are whole numbers below 2^53. */
+export const ALWAYS = 9_000_000_000_000_000;
+/** Most ties of one reused identifier that are looked at. */
+const MOST_TIES = 200;
 
 /** A strand's id: its founding identifier, readable. */
 export const strandId = (kind: string, scope: string, value: string): string => `${kind}${scope === '' ? '' : `@${scope}`}:${value}`;
@@ -44,8 +46,18 @@ export class IdentifierRepository {
     return found;
   }
 
-  ties(keys: readonly number[]): Promise<TieRow[]> {
-    return this.db<TieRow>('tie').whereIn('key', [...new Set(keys)]).select('key', 'founder', 'valid_from', 'valid_to');
+  /** What an identifier ties to: one strand, or for a reused one the latest of many. */
+  ties(key: number): Promise<TieRow[]> {
+    return this.db<TieRow>('tie').where({ key }).orderBy('valid_from', 'desc').limit(MOST_TIES).select('key', 'founder', 'valid_from', 'valid_to');
+  }
+  /** The founders that identifiers tie to at given moments, in the order asked; null where there is none. */
+  async foundersAt(places: readonly { key: number; at: number }[]): Promise<(number | null)[]> {
+    if (places.length === 0) return [];
+    const { rows } = await this.db.raw<{ rows: { founder: number | null }[] }>(
+      `select case when u.at <= t.valid_to then t.founder end as founder from unnest(?::bigint[], ?::bigint[]) with ordinality u(key, at, place)
+         left join lateral (select founder, valid_to from tie where key = u.key and valid_from <= u.at order by valid_from desc limit 1) t on true order by u.place`,
+      [places.map((one) => one.key), places.map((one) => one.at)]);
+    return rows.map((row) => row.founder);
   }
   tiesOf(founder: number): Promise<TieRow[]> {
     return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');

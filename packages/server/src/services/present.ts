@@ -1,7 +1,7 @@
 import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
 import { isoMicros, LEVELS, MARK, type FlowRules } from '@fadenweg/core';
 import { FLAG, byteOfId } from '../intake/batch.ts';
-import { strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
+import { strandId, type IdentifierRepository } from '../repositories/identifiers.ts';
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
@@ -23,12 +23,14 @@ export class Presenter {
 
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
     const keys = rows.flatMap((row) => row.keys ?? []);
-    const homes = rows.flatMap((row) => (row.home === null ? [] : [row.home]));
-    const [named, ties, shapes, sources] = await Promise.all([
-      this.identifiers.named(keys), homes.length > 0 ? this.identifiers.ties(homes) : [], this.records.shapes(rows.map((row) => row.shape)), this.sources.byIds(rows.map((row) => row.source_id)),
+    const tying = rows.filter((row) => row.home !== null);
+    const [named, owners, shapes, sources] = await Promise.all([
+      this.identifiers.named(keys), this.identifiers.foundersAt(tying.map((row) => ({ key: row.home!, at: row.at }))), this.records.shapes(rows.map((row) => row.shape)), this.sources.byIds(rows.map((row) => row.source_id)),
     ]);
-    const founders = await this.identifiers.named(ties.map((tie) => tie.founder));
+    const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
+    const founders = await this.identifiers.named(owners.filter((owner) => owner !== null));
     return rows.map((row) => {
+      const founder = founders.get(founderOf.get(row) ?? NaN);
       const source = sources.get(row.source_id);
       return {
         id: recordKey(row), at: isoMicros(row.at), originalAt: row.time_text, correctedByMs: 0,
@@ -39,8 +41,8 @@ export class Presenter {
           const one = named.get(key);
           return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
         }),
-        shape: shapes.get(row.shape) ?? '', strand: strandOf(row, ties, founders), leg: row.home === null ? null : 1,
-        because: row.home === null ? null : 'declared', understood: (row.flags & FLAG.understood) !== 0,
+        shape: shapes.get(row.shape) ?? '', strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null, leg: founder ? 1 : null,
+        because: founder ? 'declared' : null, understood: (row.flags & FLAG.understood) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name), tookMs: row.took === null ? null : row.took / 1000,
       };
     });
@@ -62,10 +64,4 @@ export class Presenter {
       };
     });
   }
-}
-
-function strandOf(row: RecordRow, ties: readonly TieRow[], founders: Map<number, Named>): string | null {
-  const tie = ties.find((one) => one.key === row.home && one.valid_from <= row.at && one.valid_to >= row.at);
-  const founder = tie ? founders.get(tie.founder) : undefined;
-  return founder ? strandId(founder.kind, founder.scope, founder.value) : null;
 }

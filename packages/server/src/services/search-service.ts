@@ -1,7 +1,7 @@
 import type { SearchAnswer, SearchHit } from '@fadenweg/api';
 import { candidatesIn } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
-import { FOREVER, type IdentifierRepository } from '../repositories/identifiers.ts';
+import type { IdentifierRepository } from '../repositories/identifiers.ts';
 import type { StrandRepository } from '../repositories/strands.ts';
 import type { Presenter } from './present.ts';
 
@@ -19,7 +19,7 @@ export class SearchService {
     const seen = await this.identifiers.seen(candidatesIn(text, await this.declarations.kinds()));
     const parties = seen.filter((one) => one.role === 'shared').map((one) => one.key);
     const tying = seen.filter((one) => one.role !== 'shared').map((one) => one.key);
-    const founders = tying.length > 0 ? (await this.identifiers.ties(tying)).map((tie) => tie.founder) : [];
+    const founders = (await Promise.all(tying.map((key) => this.identifiers.ties(key)))).flat().map((tie) => tie.founder);
     return founders.length > 0 || parties.length === 0 ? { founders } : { parties };
   }
 
@@ -30,12 +30,11 @@ export class SearchService {
     const flows = await this.declarations.flows();
     const hits: SearchHit[] = [];
     for (const one of seen) {
-      const ties = one.role === 'shared' ? [] : await this.identifiers.ties([one.key]);
+      const ties = one.role === 'shared' ? [] : await this.identifiers.ties(one.key);
       const founders = ties.map((tie) => tie.founder);
-      const lasting = ties.some((tie) => tie.valid_to > FOREVER);
       const rows = one.role === 'shared'
         ? await this.strands.list({ parties: [one.key] }, '-started', null, SHOWN + 1)
-        : founders.length > 0 ? await this.strands.list({ founders: lasting ? founders : founders.slice(-SHOWN) }, '-started', null, SHOWN + 1) : [];
+        : founders.length > 0 ? await this.strands.list({ founders }, '-started', null, SHOWN + 1) : [];
       hits.push({ kind: one.kind, label: one.label, role: one.role, value: one.value, strands: await this.presenter.summaries(rows.slice(0, SHOWN), flows), more: rows.length > SHOWN });
     }
     const sure = candidates.filter((one) => one.sure);

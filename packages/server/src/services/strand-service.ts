@@ -3,7 +3,7 @@ import {
   chains, durationWords, isoMicros, pathOf, sentenceText, verdict, type Finding as CoreFinding, type FlowRules, type Level, type Path, type StrandRecord,
 } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
-import { FOREVER, founderOfId, strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
+import { ALWAYS, founderOfId, strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
@@ -40,7 +40,7 @@ export class StrandService {
     const key = founderOfId(id);
     if (key === null) return null;
     if (await this.strands.byFounder(key)) return { founder: key };
-    const ties = (await this.identifiers.ties([key])).filter((tie) => tie.valid_to > FOREVER);
+    const ties = (await this.identifiers.ties(key)).filter((tie) => tie.valid_to === ALWAYS);
     const owner = ties[0] ? (await this.identifiers.named([ties[0].founder])).get(ties[0].founder) : undefined;
     return owner ? { moved: strandId(owner.kind, owner.scope, owner.value) } : null;
   }
@@ -109,7 +109,7 @@ export class StrandService {
       const name = named.get(key);
       const tie = lease.get(key);
       if (!name) return [];
-      const leased = tie !== undefined && tie.valid_to < FOREVER;
+      const leased = tie !== undefined && tie.valid_to < ALWAYS;
       return [{ kind: name.kind, label: name.label, value: name.value, role: name.role, because, validFrom: leased ? isoMicros(tie.valid_from) : null, validTo: leased ? isoMicros(tie.valid_to) : null }];
     };
     return [

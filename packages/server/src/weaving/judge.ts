@@ -2,6 +2,7 @@ import type pg from 'pg';
 import { pathOf, sentenceText, verdict, type FlowRules, type Graph, type Level, type StrandRecord, isoMicros } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
+import { ALWAYS } from '../repositories/identifiers.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 
 /** Most records of one strand that its path is worked out from. */
@@ -11,6 +12,19 @@ const BULK = 3000;
 const CHUNK = 200;
 const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties';
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 400), r.keys';
+
+/**
+ * A reused key has thousands of ties, so joining them by the key alone would multiply: its records look the one tie up
+ * that began last before them. Records at home with lasting keys are joined by hash.
+ */
+const ALL_AT_ONCE = `
+  select * from (
+    select ${FIELDS} from touched f join tie t using (founder) join record r on r.home = t.key where t.valid_from = ${-ALWAYS}
+    union all
+    select ${FIELDS} from (select distinct key from tie where valid_from > ${-ALWAYS}) k join record r on r.home = k.key
+      cross join lateral (select founder, valid_to from tie where key = r.home and valid_from <= r.at order by valid_from desc limit 1) t
+      join touched f on f.founder = t.founder where r.at <= t.valid_to
+  ) all_at_once order by 1, 2, 3`;
 
 export interface JudgeContext {
   graph: Graph;
@@ -47,7 +61,7 @@ export async function judge(client: pg.Client, founders: readonly number[], cont
   const out = new StrandRows(context, values);
   if (founders.length >= BULK) {
     await client.query(`set work_mem = '256MB'`);
-    await copyOut(client, `select ${FIELDS} from touched f join tie t using (founder) join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to order by t.founder, r.at, r.id`, (row) => out.add(row));
+    await copyOut(client, ALL_AT_ONCE, (row) => out.add(row));
     await client.query('reset work_mem');
   } else {
     for (let i = 0; i < founders.length; i += CHUNK) {

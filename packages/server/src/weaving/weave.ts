@@ -2,11 +2,9 @@ import type pg from 'pg';
 import { Graph, ownership, type FlowRules, type GraphKind, type Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
+import { ALWAYS } from '../repositories/identifiers.ts';
 import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
-
-/** Bounds of a tie that holds for ever, in microseconds; both are whole numbers below 2^53. */
-const ALWAYS = 9_000_000_000_000_000;
 
 /** What one weaver keeps in memory: the graph, and the ties as they stand in the database. */
 export class Weaver {

@@ -43,8 +43,11 @@ export class Weaving {
   /** Resolves when all that is stored is woven. */
   settle(): Promise<void> {
     if (!this.busy && !this.dirty && !this.wanted) return Promise.resolve();
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    const settled = new Promise<void>((resolve) => this.settled.push(resolve));
     this.schedule();
-    return new Promise((resolve) => this.settled.push(resolve));
+    return settled;
   }
   async close(): Promise<void> {
     this.closing = true;
@@ -64,7 +67,7 @@ export class Weaving {
 
   private schedule(): void {
     if (this.busy || this.timer || this.closing) return;
-    const wait = this.reading() ? Math.max(0, this.pausedUntil - Date.now()) : 0;
+    const wait = this.reading() && this.settled.length === 0 ? Math.max(0, this.pausedUntil - Date.now()) : 0;
     this.timer = setTimeout(() => {
       this.timer = null;
       this.start();

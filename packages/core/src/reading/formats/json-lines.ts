@@ -8,6 +8,10 @@ const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description'
 const LEVEL = ['level', 'severity', 'loglevel', 'lvl', 'priority', 'error_severity', 'log.level'];
 const LOGGER = ['logger', 'loggername', 'logger_name', 'name', 'category', 'source', 'log.logger'];
 const STACK = ['stack', 'stacktrace', 'stack_trace', 'exception', 'error.stack', 'err.stack', 'error.stack_trace'];
+/** Names by role, the most telling first in each; a role is its index here. */
+const NAMES = [TIME, LEVEL, LOGGER, MESSAGE, STACK] as const;
+type Role = 0 | 1 | 2 | 3 | 4;
+const OFFSET = NAMES.map((_, role) => NAMES.slice(0, role).flat().length) as unknown as Record<Role, number>;
 const MOST_FIELDS = 200;
 
 /** One JSON object a line (RFC 8259), of any nesting; nested names become paths with dots. */
@@ -24,6 +28,8 @@ export const jsonLines: Reader = {
 
 class JsonLinesReader implements RecordReader {
   private readonly times: TimeReader;
+  private readonly roles = new Map<string, number>();
+  private readonly candidates: (string | undefined)[] = NAMES.flat().map(() => undefined);
   constructor(context: ReadingContext) {
     this.times = new TimeReader(context);
   }
@@ -40,38 +46,52 @@ class JsonLinesReader implements RecordReader {
     }
     const fields: Fields = {};
     flatten(object, '', fields, 0);
-    const lower = new Map<string, string>();
-    for (const name in fields) lower.set(name.toLowerCase(), name);
-    const take = (names: readonly string[], fits: (value: FieldValue) => boolean): FieldValue | undefined => {
-      for (const name of names) {
-        const own = lower.get(name);
-        if (own === undefined) continue;
-        const value = fields[own]!;
-        if (!fits(value)) continue;
-        delete fields[own];
-        lower.delete(name);
-        return value;
+    const rest: Fields = {};
+    this.candidates.fill(undefined);
+    for (const name in fields) {
+      const role = this.roleOf(name);
+      if (role < 0) rest[name] = fields[name]!;
+      else this.candidates[role] = name;
+    }
+    const take = (role: Role, fits: (value: FieldValue) => boolean): FieldValue | undefined => {
+      let taken: FieldValue | undefined;
+      for (let slot = OFFSET[role]; slot < OFFSET[role] + NAMES[role].length; slot++) {
+        const name = this.candidates[slot];
+        if (name === undefined) continue;
+        const value = fields[name]!;
+        if (taken === undefined && fits(value)) taken = value;
+        else rest[name] = value;
       }
-      return undefined;
+      return taken;
     };
-    const time = take(TIME, (value) => this.readTime(value));
+    const time = take(0, (value) => this.readTime(value));
     if (time !== undefined) {
       draft.timeText = String(time);
       draft.at = this.times.at;
     }
-    const level = take(LEVEL, (value) => levelOfValue(value) > 0);
+    const level = take(1, (value) => levelOfValue(value) > 0);
     if (level !== undefined) draft.level = levelOfValue(level);
-    const logger = take(LOGGER, (value) => typeof value === 'string');
+    const logger = take(2, (value) => typeof value === 'string');
     if (logger !== undefined) draft.logger = String(logger);
-    const message = take(MESSAGE, (value) => typeof value === 'string' && value !== '');
-    const stack = take(STACK, (value) => typeof value === 'string' && value.includes('\n'));
+    const message = take(3, (value) => typeof value === 'string' && value !== '');
+    const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
     const said = message === undefined ? '' : String(message);
     draft.message = stack === undefined ? said : said + '\n' + String(stack);
     if (draft.message === '') draft.message = text;
-    draft.took = tookOfFields(fields);
+    draft.took = tookOfFields(rest);
     if (Number.isNaN(draft.took)) draft.took = tookOfText(said);
-    draft.fields = fields;
+    draft.fields = rest;
     draft.understood = time !== undefined;
+  }
+
+  /** Slot of a name among the names that have a role, -1 for a plain field; names repeat from record to record. */
+  private roleOf(name: string): number {
+    let role = this.roles.get(name);
+    if (role === undefined) {
+      role = NAMES.flat().indexOf(name.toLowerCase());
+      if (this.roles.size < 5000) this.roles.set(name, role);
+    }
+    return role;
   }
 
   private readTime(value: FieldValue): boolean {

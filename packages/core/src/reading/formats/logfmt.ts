@@ -75,7 +75,7 @@ class LogfmtReader implements RecordReader {
       delete fields[name];
       return said;
     }
-    return text.replace(/(?:^|\s)(?:time|ts|timestamp|at|t|@timestamp|level|lvl|severity)=(?:"[^"]*"|\S*)/g, '').trim();
+    return withoutHead(text);
   }
 
   private timeOf(fields: Draft['fields']): string | null {
@@ -86,5 +86,18 @@ class LogfmtReader implements RecordReader {
       if (found) return name;
     }
     return null;
+  }
+}
+
+const SHOWN_APART = new Set([...TIME, ...LEVEL]);
+/** The text behind the pairs at its beginning that are shown beside it: time and level. */
+function withoutHead(text: string): string {
+  let pos = 0;
+  for (;;) {
+    const equals = text.indexOf('=', pos);
+    if (equals < 0 || !SHOWN_APART.has(text.slice(pos, equals))) return text.slice(pos);
+    const end = text.charCodeAt(equals + 1) === 34 ? text.indexOf('" ', equals + 2) + 1 : text.indexOf(' ', equals);
+    if (end <= 0) return text.slice(pos);
+    pos = end + 1;
   }
 }

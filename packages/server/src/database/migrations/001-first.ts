@@ -56,7 +56,7 @@ export async function up(db: Knex): Promise<void> {
     create index on edge (a);
 
     create table tie (key bigint not null, founder bigint not null, valid_from bigint not null, valid_to bigint not null);
-    create index on tie (key);
+    create index on tie (key, valid_from);
     create index on tie (founder);
     create table relation (founder bigint not null, other bigint not null, primary key (founder, other));
     create table strand (
