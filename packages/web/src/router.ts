@@ -1,0 +1,19 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import StrandsView from './strands/StrandsView.vue';
+
+/** Every view restores itself from its address alone. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/strands' },
+    { path: '/strands', name: 'strands', component: StrandsView, meta: { title: 'Strands' } },
+    { path: '/strands/:id', name: 'strand', component: () => import('./strand/StrandView.vue'), props: true, meta: { title: 'Strand' } },
+    { path: '/find', name: 'find', component: () => import('./find/FindView.vue'), meta: { title: 'Find' } },
+    { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue'), meta: { title: 'Sources' } },
+    { path: '/:path(.*)*', name: 'nowhere', component: () => import('./frame/NowhereView.vue'), meta: { title: 'Nothing here' } },
+  ],
+});
+router.afterEach((to) => {
+  const what = to.name === 'strand' ? String(to.params.id).replace(/^[^:]*:/, '') : String(to.meta.title ?? '');
+  document.title = `${what} · Fadenweg`;
+});

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import type { ImportInfo, Page, SourceInfo } from '@fadenweg/api';
+import { useIntervalFn } from '@vueuse/core';
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api } from '../api/client.ts';
+import { useRequest } from '../api/use-request.ts';
+import ProblemNote from '../frame/ProblemNote.vue';
+import { useSummary } from '../stores/summary.ts';
+import DropPlace from './DropPlace.vue';
+import ImportList from './ImportList.vue';
+import KindList from './KindList.vue';
+import SourceTable from './SourceTable.vue';
+
+const route = useRoute();
+const router = useRouter();
+const store = useSummary();
+const tab = computed(() => (route.query.tab === 'identifiers' || route.query.tab === 'imports' ? route.query.tab : 'sources'));
+const sources = useRequest(() => store.summary?.records, () => api.get<Page<SourceInfo>>('/sources'));
+const imports = useRequest(() => store.summary?.imports.length, () => api.get<Page<ImportInfo>>('/imports'));
+const running = computed(() => (imports.answer.value?.items ?? []).some((one) => ['receiving', 'reading', 'removing'].includes(one.state)));
+useIntervalFn(() => { if (running.value) refresh(); }, 1000);
+function refresh(): void {
+  void sources.again();
+  void imports.again();
+  void store.refresh();
+}
+const TABS = [['sources', 'Sources'], ['imports', 'Imports'], ['identifiers', 'Identifiers']] as const;
+</script>
+<template>
+  <main class="sources">
+    <DropPlace @sent="refresh" />
+    <nav class="tabs" aria-label="Parts of Sources"><RouterLink v-for="[name, label] in TABS" :key="name" :to="{ query: { ...router.currentRoute.value.query, tab: name === 'sources' ? undefined : name } }" :class="{ on: tab === name }" :aria-current="tab === name ? 'page' : undefined">{{ label }}</RouterLink></nav>
+    <div class="body">
+      <template v-if="tab === 'sources'">
+        <ProblemNote v-if="sources.problem.value" :problem="sources.problem.value" @again="refresh" />
+        <SourceTable v-else-if="sources.answer.value" :sources="sources.answer.value.items" @changed="refresh" />
+      </template>
+      <template v-else-if="tab === 'imports'">
+        <ProblemNote v-if="imports.problem.value" :problem="imports.problem.value" @again="refresh" />
+        <ImportList v-else-if="imports.answer.value" :imports="imports.answer.value.items" @changed="refresh" />
+      </template>
+      <KindList v-else @changed="refresh" />
+    </div>
+  </main>
+</template>
+<style scoped>
+.sources { display: flex; flex-direction: column; }
+.tabs { display: flex; gap: 20px; padding: 8px 20px 0; border-bottom: 1px solid var(--strong-seam); } .tabs a { text-decoration: none; color: var(--soft-ink); padding-bottom: 6px; border-bottom: 2px solid transparent; } .tabs .on { color: var(--indigo); font-weight: 700; border-color: var(--indigo); }
+.body { flex: 1; min-height: 0; overflow: auto; }
+</style>

@@ -1,0 +1,28 @@
+import type { Flow, Page, Summary } from '@fadenweg/api';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import { api } from '../api/client.ts';
+
+const CALM = 5000;
+const BUSY = 800;
+
+/** What is loaded and what is going on; asked for again and again, faster while something runs. */
+export const useSummary = defineStore('summary', () => {
+  const summary = ref<Summary | null>(null);
+  const flows = ref<Flow[]>([]);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let records = -1;
+  async function refresh(): Promise<void> {
+    clearTimeout(timer);
+    try {
+      const now = await api.get<Summary>('/summary');
+      if (now.records !== records || flows.value.length === 0) flows.value = (await api.get<Page<Flow>>('/flows')).items;
+      records = now.records;
+      summary.value = now;
+    } catch {
+      // the connection store shows it in the foot line; asked again below
+    }
+    timer = setTimeout(() => void refresh(), summary.value?.imports.length || summary.value?.weaving ? BUSY : CALM);
+  }
+  return { summary, flows, refresh, empty: computed(() => summary.value !== null && summary.value.sources === 0) };
+});

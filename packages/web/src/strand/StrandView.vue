@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed, toRef, useTemplateRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import ProblemNote from '../frame/ProblemNote.vue';
+import SideSheet from '../frame/SideSheet.vue';
+import { useKeys } from '../keys/use-keys.ts';
+import RecordSheet from '../record/RecordSheet.vue';
+import StrandWeave from '../weave/StrandWeave.vue';
+import IdentifierSheet from './IdentifierSheet.vue';
+import StrandHead from './StrandHead.vue';
+import TimeSheet from './TimeSheet.vue';
+import { useStrand } from './use-strand.ts';
+import WhySheet from './WhySheet.vue';
+
+const props = defineProps<{ id: string }>();
+const route = useRoute();
+const router = useRouter();
+const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props, 'id'));
+const weave = useTemplateRef<InstanceType<typeof StrandWeave>>('weave');
+const TABS = [{ name: 'why', label: 'Why' }, { name: 'time', label: 'Time' }, { name: 'identifiers', label: 'Identifiers' }, { name: 'record', label: 'Record' }];
+
+const text = (name: string): string | null => (typeof route.query[name] === 'string' ? (route.query[name] as string) : null);
+const change = (query: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...query } });
+const selected = computed(() => text('record'));
+const tab = computed(() => (TABS.some((one) => one.name === text('tab')) ? text('tab')! : 'why'));
+/** Folded steps stand in the address: numbers, or `all`. */
+const folded = computed<Set<number>>(() => {
+  const now = text('fold');
+  if (now === 'all') return new Set(strand.value?.steps.map((step) => step.id));
+  return new Set((now ?? '').split('.').map(Number).filter((one) => one > 0));
+});
+const select = (record: string, keepTab = false): void => change({ record, tab: keepTab ? text('tab') ?? undefined : 'record' });
+function fold(step: number): void {
+  const next = new Set(folded.value);
+  if (!next.delete(step)) next.add(step);
+  change({ fold: next.size > 0 ? [...next].sort((a, b) => a - b).join('.') : undefined });
+}
+const line = computed(() => lines.value.find((one) => one.id === selected.value));
+watch([strand, whole], () => {
+  // the knot is selected to begin with, so that the list stands there
+  const knot = strand.value?.findings[0]?.record.id;
+  if (strand.value?.id === props.id && knot && !selected.value) change({ record: knot });
+});
+useKeys({
+  j: () => weave.value?.next(1), k: () => weave.value?.next(-1), ']': () => weave.value?.nextKnot(1), '[': () => weave.value?.nextKnot(-1),
+  o: () => selected.value && select(selected.value), f: () => line.value && fold(line.value.step), F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
+  Escape: () => change({ tab: undefined }),
+});
+</script>
+<template>
+  <main class="strand">
+    <ProblemNote v-if="problem" :problem="problem" @again="again" />
+    <p v-else-if="!strand" class="waiting soft" role="status">{{ loading ? 'Following the strand…' : '' }}</p>
+    <template v-else>
+      <StrandHead :strand="strand" @select="select" />
+      <div class="both">
+        <div class="main">
+          <div class="tools soft">
+            <span role="group" aria-label="Scale"><button type="button" :aria-pressed="text('fold') !== 'all'" @click="change({ fold: undefined })">records</button> · <button type="button" :aria-pressed="text('fold') === 'all'" @click="change({ fold: 'all' })">steps</button></span>
+            <span v-if="!whole" role="status">loading records…</span>
+          </div>
+          <StrandWeave ref="weave" class="weave" :strand="strand" :lines="lines" :folded="folded" :selected="selected" @select="(id) => select(id, tab !== 'why')" @fold="fold" />
+        </div>
+        <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => change({ tab: name === 'why' ? undefined : name })">
+          <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" />
+          <TimeSheet v-else-if="tab === 'time'" :strand="strand" />
+          <IdentifierSheet v-else-if="tab === 'identifiers'" :strand="strand" @select="select" />
+          <RecordSheet v-else-if="selected" :id="selected" />
+          <p v-else class="soft">Choose a record in the list.</p>
+        </SideSheet>
+      </div>
+    </template>
+  </main>
+</template>
+<style scoped>
+.strand { display: flex; flex-direction: column; } .waiting { padding: 24px; }
+.both { flex: 1; display: flex; min-height: 0; } .main { flex: 1; min-width: 0; display: flex; flex-direction: column; position: relative; }
+.weave { flex: 1; }
+.tools { position: absolute; right: 16px; top: 56px; z-index: 2; display: flex; gap: 14px; font-size: 13px; }
+.tools button { background: none; border: 0; padding: 0; font: inherit; color: inherit; cursor: pointer; } .tools button[aria-pressed='true'] { color: var(--indigo); font-weight: 700; }
+</style>

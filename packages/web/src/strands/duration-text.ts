@@ -1,0 +1,2 @@
+import { durationWords } from '@fadenweg/core';
+export const ms = (value: number): string => durationWords(value * 1000);

@@ -1,0 +1,46 @@
+import type { Outcome, Page, Problem, StrandSummary } from '@fadenweg/api';
+import { ref, shallowRef, watch, type Ref } from 'vue';
+import { api, ApiError, query } from '../api/client.ts';
+
+export interface StrandsQuery { flow?: string; outcome?: string; identifier?: string; from?: string; to?: string; sort: string }
+export interface FlowCount { flow: string | null; outcome: Outcome; count: number }
+const PAGE = 200;
+
+/** The list behind the strands view: pages are fetched as the end comes into sight; a changed question starts anew. */
+export function useStrands(asked: Ref<StrandsQuery | null>) {
+  const items = shallowRef<StrandSummary[]>([]);
+  const counts = shallowRef<FlowCount[]>([]);
+  const problem = ref<Problem | null>(null);
+  const loading = ref(false);
+  const first = ref(true);
+  let next: string | null = null;
+  let round = 0;
+
+  async function load(begin: boolean): Promise<void> {
+    if (!asked.value || (!begin && (next === null || loading.value))) return;
+    const mine = begin ? ++round : round;
+    loading.value = true;
+    try {
+      const { sort, ...filter } = asked.value;
+      const page = await api.get<Page<StrandSummary>>(`/strands${query({ ...filter, sort, after: begin ? null : next, limit: PAGE })}`);
+      if (mine !== round) return;
+      items.value = begin ? page.items : [...items.value, ...page.items];
+      next = page.next;
+      problem.value = null;
+      first.value = false;
+      if (begin) {
+        const { flow: _flow, outcome: _outcome, ...scope } = filter;
+        const answer = await api.get<{ items: FlowCount[] }>(`/strands/counts${query(scope)}`);
+        if (mine === round) counts.value = answer.items;
+      }
+    } catch (error) {
+      if (mine === round) problem.value = error instanceof ApiError ? error.problem : { type: '', title: 'The list could not be loaded', status: 0, detail: (error as Error).message };
+    } finally {
+      if (mine === round) loading.value = false;
+    }
+  }
+  watch(asked, (now, before) => {
+    if (JSON.stringify(now) !== JSON.stringify(before)) void load(true);
+  }, { immediate: true });
+  return { items, counts, problem, loading, first, more: () => load(false), again: () => load(true), hasMore: () => next !== null };
+}

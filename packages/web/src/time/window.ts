@@ -1,0 +1,32 @@
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useSummary } from '../stores/summary.ts';
+
+export const PRESETS = [
+  { name: 'all', label: 'All time' }, { name: 'day', label: 'Last day' }, { name: '6h', label: 'Last 6 hours' }, { name: 'hour', label: 'Last hour' }, { name: '15min', label: 'Last 15 minutes' }, { name: 'week', label: 'Last 7 days' },
+] as const;
+const LENGTH: Record<string, number> = { '6h': 6 * 3_600_000, hour: 3_600_000, '15min': 900_000, week: 7 * 86_400_000 };
+
+/**
+ * The time window, kept in the address as `w`: a preset, or two exact times with `~` between them.
+ * Presets reach back from the end of the evidence, so that an imported past opens on its last day.
+ */
+export function useWindow() {
+  const route = useRoute();
+  const router = useRouter();
+  const store = useSummary();
+  const text = computed(() => (typeof route.query.w === 'string' ? route.query.w : 'day'));
+  const bounds = computed<{ from: string | undefined; to: string | undefined }>(() => {
+    if (text.value.includes('~')) {
+      const [from, to] = text.value.split('~');
+      if (!Number.isNaN(Date.parse(from!)) && !Number.isNaN(Date.parse(to!))) return { from, to };
+    }
+    const end = store.summary?.to;
+    if (text.value === 'all' || !end) return { from: undefined, to: undefined };
+    const last = new Date(Date.parse(end) + 1);
+    const begin = text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(last.getFullYear(), last.getMonth(), last.getDate());
+    return { from: begin.toISOString(), to: last.toISOString() };
+  });
+  const set = (next: string): void => void router.push({ query: { ...route.query, w: next === 'day' ? undefined : next } });
+  return { text, bounds, set, ready: computed(() => store.summary !== null) };
+}

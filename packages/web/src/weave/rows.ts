@@ -1,0 +1,85 @@
+import type { Strand, StrandLine } from '@fadenweg/api';
+import { durationWords } from '@fadenweg/core';
+import { clock, micros } from '../time/format.ts';
+
+/** One row of the strand's page; all rows are equally high, so the place of each is known without measuring. */
+export type Row =
+  | { kind: 'line'; line: StrandLine; index: number; time: string; full: boolean; text: string; more: number; knot: boolean; lane: string; peer: string | null; folded: number }
+  | { kind: 'gap'; id: string; text: string; lane: string | null; lock: boolean };
+
+export const ROW_HEIGHT = 21;
+
+/** The lanes: components in the order in which the strand reached them, and the far ends of calls beside the component that speaks with them. */
+export function lanesOf(strand: Strand, lines: readonly StrandLine[]): string[] {
+  const lanes: string[] = [];
+  const begun = [...strand.steps].sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1));
+  for (const step of begun) if (!lanes.includes(step.component)) lanes.push(step.component);
+  for (const line of lines) if (!lanes.includes(line.component)) lanes.push(line.component);
+  const peers = [...new Set(lines.map(peerOf).filter((peer): peer is string => peer !== null))];
+  for (const peer of peers) {
+    const speaker = lines.find((line) => peerOf(line) === peer)!.component;
+    const at = lanes.indexOf(speaker);
+    // the first far end stands before the component, the others behind it: a call passes through
+    lanes.splice(peers.indexOf(peer) === 0 ? at : at + 1, 0, peer);
+  }
+  return lanes;
+}
+
+/** The far end that a message came from or went to, named as the message names it. */
+export function peerOf(line: StrandLine): string | null {
+  const { direction, peer } = line.attributes;
+  if ((direction !== 'in' && direction !== 'out') || typeof peer !== 'string') return null;
+  return peer.replace(/:\d+$/, '');
+}
+
+/**
+ * Rows from records: steps that are folded show their first record alone, unless a knot is in them;
+ * long silences stand as rows of their own.
+ */
+export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: ReadonlySet<number>): Row[] {
+  const rows: Row[] = [];
+  const knots = new Set(strand.findings.map((finding) => finding.record.id));
+  const silences = new Map(strand.silences.map((silence) => [silence.before, silence]));
+  let second = '';
+  let before = NaN;
+  let open: { step: number; row: Extract<Row, { kind: 'line' }> } | null = null;
+  lines.forEach((line, index) => {
+    const silence = silences.get(line.id);
+    if (silence) {
+      rows.push({ kind: 'gap', id: `gap-${line.id}`, text: silenceWords(silence.ms, silence.kind, silence.component), lane: lines[index - 1]?.component ?? null, lock: silence.kind === 'lock-wait' });
+      open = null;
+    }
+    const knot = knots.has(line.id);
+    if (folded.has(line.step) && open?.step === line.step && !knot) {
+      open.row.folded++;
+      before = micros(line.at);
+      return;
+    }
+    const at = micros(line.at);
+    const now = clock(line.at, 0);
+    const full = now !== second || knot || line.marks.includes('failing');
+    const breakAt = line.message.indexOf('\n');
+    const row: Extract<Row, { kind: 'line' }> = {
+      kind: 'line', line, index, full, time: full || Number.isNaN(before) ? clock(line.at, 3) : relative(at - before), knot, lane: line.component, peer: peerOf(line), folded: 0,
+      text: breakAt < 0 ? line.message : line.message.slice(0, breakAt), more: breakAt < 0 ? 0 : line.message.split('\n').length - 1,
+    };
+    rows.push(row);
+    open = { step: line.step, row };
+    second = now;
+    before = at;
+  });
+  return rows;
+}
+
+const relative = (micro: number): string => (micro < 0 ? '-' : '+') + (Math.abs(micro) / 1_000_000).toFixed(3);
+
+function silenceWords(ms: number, kind: string, component: string | null): string {
+  const long = durationWords(ms * 1000);
+  switch (kind) {
+    case 'lock-wait': return `${long} waiting for a lock in ${component ?? 'the database'}`;
+    case 'queue': return `${long} in a queue of ${component ?? 'the broker'}`;
+    case 'gap': return `${long} in which nothing worked on it`;
+    case 'waiting': return `${long}, ${component ?? ''} waiting`;
+    default: return `${long} of work in ${component ?? ''}`;
+  }
+}

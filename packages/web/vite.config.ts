@@ -1,0 +1,12 @@
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vite';
+import vuetify from 'vite-plugin-vuetify';
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [vue(), vuetify({ autoImport: true, styles: 'none' })],
+  resolve: { conditions: ['source', 'module', 'browser', 'import', 'default'] },
+  optimizeDeps: { exclude: ['vuetify'] },
+  build: { target: 'es2022', chunkSizeWarningLimit: 900, reportCompressedSize: true },
+  server: { proxy: { '/api': process.env.FADENWEG_API ?? 'http://127.0.0.1:7350' } },
+});
