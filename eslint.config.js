@@ -10,7 +10,7 @@ const forbid = (...patterns) => ({
 });
 const others = (own) =>
   ['api', 'core', 'server', 'web', 'standin', 'launch'].filter((name) => name !== own).map((name) => `@fadenweg/${name}`);
-const node = ['node:*', 'fs', 'path', 'os', 'crypto', 'stream', 'buffer', 'worker_threads'];
+const node = ['node:*', '/fs', '/os', '/worker_threads', '/child_process'];
 
 export default ts.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '.data/**', 'bench/results/**', 'coverage/**'] },

@@ -21,5 +21,5 @@ export * from './path/types.ts';
 export { pathOf } from './path/path.ts';
 export * from './findings/types.ts';
 export { firstLine, verdict } from './findings/verdict.ts';
-export { durationWords, sentenceText } from './findings/sentence.ts';
+export { durationWords, headline, sentenceText } from './findings/sentence.ts';
 export { candidatesIn, LONGEST_PASTE, type Candidate } from './search/paste.ts';

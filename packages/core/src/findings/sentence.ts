@@ -16,6 +16,9 @@ export function durationWords(time: Duration): string {
   return minutes % 60 === 0 ? `${minutes / 60} h` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }
 
+/** The sentence for a list that shows times beside it: without its times. */
+export const headline = (parts: readonly SentencePart[]): string => sentenceText(parts, () => '').replaceAll(', : ', ': ').replaceAll('but : ', 'but: ').replaceAll(', .', '.');
+
 /** The sentence as plain text; times by the given writer. */
 export function sentenceText(parts: readonly SentencePart[], time: (at: number) => string): string {
   return parts

@@ -42,7 +42,7 @@ export class Marker {
       marks = this.ofText(draft, component);
       if (byShape.size < 20_000) byShape.set(shape, marks);
     }
-    return draft.fields['call-id'] !== undefined ? marks | ofSip(draft) : marks;
+    return draft.fields.cseq !== undefined && draft.fields['call-id'] !== undefined ? (marks & ~(MARK.sends | MARK.receives)) | ofSip(draft) : marks;
   }
 
   private ofText(draft: Draft, component: string): number {
@@ -64,8 +64,8 @@ export class Marker {
 }
 
 function ofSip(draft: Draft): number {
-  const { method, status, direction } = draft.fields;
-  let marks = direction === 'in' ? MARK.receives : direction === 'out' ? MARK.sends : 0;
+  const { method, status } = draft.fields;
+  let marks = 0;
   if (method === 'INVITE' && !/;tag=/.test(String(draft.fields.to ?? ''))) marks |= MARK.entry;
   if (method === 'BYE' || method === 'CANCEL') marks |= MARK.ends;
   const code = Number(status ?? 0);

@@ -18,12 +18,8 @@ export function sameOriginOnly(hosts: readonly string[]): RequestHandler {
     const { origin } = request.headers;
     const safe = request.method === 'GET' || request.method === 'HEAD';
     if (!safe && origin !== undefined) {
-      let originHost = '';
-      try {
-        originHost = new URL(origin).host;
-      } catch {
-        originHost = ''; // “null” and the like: foreign
-      }
+      // “null” and the like have no host: foreign
+      const originHost = URL.canParse(origin) ? new URL(origin).host : '';
       if (originHost.toLowerCase() !== host.toLowerCase()) throw new Refusal(403, 'Foreign origin', 'Another web page tried to change something here.', 'Use the application’s own page.');
     }
     next();

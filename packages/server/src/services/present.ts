@@ -56,7 +56,7 @@ export class Presenter {
       return {
         id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value), flow: row.flow, flowLabel: flow?.label ?? founder?.label ?? '', businessId: row.value, kind: founder?.kind ?? '',
         outcome: row.outcome as Outcome, startedAt: isoMicros(row.started_at), endedAt: isoMicros(row.ended_at), durationMs: row.duration / 1000,
-        usualMs: flow?.usualUs == null ? null : flow.usualUs / 1000, records: row.records, failedIn: row.failed_in, headline: row.headline,
+        usualMs: flow === undefined || flow.usualUs === null ? null : flow.usualUs / 1000, records: row.records, failedIn: row.failed_in, headline: row.headline,
         parties: row.parties.flatMap((key) => {
           const party = named.get(key);
           return party ? [{ kind: party.kind, value: party.value }] : [];

@@ -9,7 +9,7 @@ import type { Cursor, RecordRepository, RecordRow } from '../repositories/record
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { flowOf, MOST_RECORDS } from '../weaving/judge.ts';
-import { Presenter, recordKey } from './present.ts';
+import { recordKey, type Presenter } from './present.ts';
 
 /** Most records that one strand's page follows at once. */
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
@@ -65,7 +65,7 @@ export class StrandService {
     return {
       id: strandId(own.kind, own.scope, row.value), flow: row.flow, flowLabel: flow?.label ?? own.label, businessId: row.value, kind: own.kind, outcome, attributes,
       startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), durationMs: (path.endedAt - path.startedAt) / 1000,
-      usualMs: flow?.usualUs == null ? null : flow.usualUs / 1000, records: row.records,
+      usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000, records: row.records,
       identifiers: await this.identifiersOf(founder, ties, named, row.parties),
       legs: [{ id: 1, flow: row.flow, startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), outcome }],
       ...pathInWords(path, rows, named),

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { pathOf, sentenceText, verdict, type FlowRules, type Graph, type Level, type StrandRecord, isoMicros } from '@fadenweg/core';
+import { headline, pathOf, verdict, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
@@ -145,7 +145,7 @@ class StrandRows {
     row.int(total);
     if (first) row.text(first.failedIn);
     else row.nothing();
-    row.text(first ? sentenceText(first.sentence, (at) => isoMicros(at).slice(11, 23) + ' UTC') : '');
+    row.text(first ? headline(first.sentence) : '');
     row.bigs(this.parties(records));
   }
 

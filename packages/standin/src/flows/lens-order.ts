@@ -60,7 +60,7 @@ function place({ random, sink }: World, order: Order, start: Micros): Micros {
   const lenses = random.whole(1, 2);
   sink.emit(SHOP_PORTAL, at, portalLine(at, 'info', `order accepted ${id}`, trace, random.hex(16), { order: { number: id, kind: order.kind, lenses }, shop }), open);
   at += random.around(14 * MS);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.OrderIntake', `registered ${id}, ${lenses} lenses, shop ${shop}, trace ${trace}`), open);
+  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.OrderIntake', `registered ${id}, ${lenses === 1 ? '1 lens' : '2 lenses'}, shop ${shop}, trace ${trace}`), open);
   at += random.around(9 * MS);
   const sphere = (random.whole(-24, 16) / 4).toFixed(2);
   sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.Prescription', `prescription of ${id} checked: sph ${sphere} cyl ${(-random.whole(0, 8) / 4).toFixed(2)}`), open);

@@ -8,7 +8,7 @@ const connection = useConnection();
 const running = computed(() => store.summary?.imports[0] ?? null);
 const left = computed(() => {
   const seconds = running.value?.secondsLeft;
-  if (seconds == null) return '';
+  if (seconds === null || seconds === undefined) return '';
   return seconds > 90 ? ` · about ${Math.round(seconds / 60)} min left` : ` · about ${seconds} s left`;
 });
 </script>

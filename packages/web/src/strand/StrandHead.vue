@@ -17,7 +17,7 @@ const calm = computed(() => {
   if (outcome !== 'done') return `${OUTCOME_WORDS[outcome]}: ${OUTCOME_MEANINGS[outcome]}.`;
   return usualMs ? `Done in ${ms(durationMs)}; usual ${ms(usualMs)}.` : `Done in ${ms(durationMs)}.`;
 });
-const parties = computed(() => Object.entries(props.strand.attributes).map(([kind, value]) => `${kind} ${value}`));
+const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared').map((one) => `${one.label} ${one.value}`));
 </script>
 <template>
   <header class="head" :class="`outcome-${strand.outcome}`">

@@ -4,7 +4,7 @@ import { useElementSize, useScroll } from '@vueuse/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { LANE_LEFT, laneWidth } from './geometry.ts';
-import { lanesOf, ROW_HEIGHT, rowsOf } from './rows.ts';
+import { lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
 import WeavePicture from './WeavePicture.vue';
 
 /** Weave and records as one list: each line has its stitch in its component's lane. */
@@ -12,6 +12,7 @@ const props = defineProps<{ strand: Strand; lines: StrandLine[]; folded: Readonl
 const emit = defineEmits<{ select: [id: string]; fold: [step: number] }>();
 const lanes = computed(() => lanesOf(props.strand, props.lines));
 const rows = computed(() => rowsOf(props.strand, props.lines, props.folded));
+const names = computed(() => peerNames(props.lines));
 const step = computed(() => laneWidth(lanes.value.length));
 const width = computed(() => LANE_LEFT * 2 + (lanes.value.length - 1) * step.value);
 const knotLane = computed(() => props.strand.findings[0]?.component ?? null);
@@ -50,7 +51,7 @@ defineExpose({
 <template>
   <section class="woven" aria-label="Weave and records">
     <div class="lanes" :style="{ width: `${width}px` }" aria-hidden="true">
-      <span v-for="(lane, index) in lanes" :key="lane" :class="{ knot: lane === knotLane }" :style="{ left: `${LANE_LEFT + index * step}px` }">{{ lane }}</span>
+      <span v-for="(lane, index) in lanes" :key="lane" :class="{ knot: lane === knotLane }" :style="{ left: `${LANE_LEFT + index * step}px` }">{{ names.get(lane) ?? lane }}</span>
     </div>
     <div ref="scroller" class="scroller" tabindex="0" role="listbox" aria-label="Records; j and k move, brackets go to knots" :aria-activedescendant="selected ? `line-${selected}` : undefined">
       <div class="together" :style="{ height: `${rows.length * ROW_HEIGHT}px` }">
@@ -58,7 +59,7 @@ defineExpose({
         <div class="lines" :style="{ left: `${width}px` }">
           <template v-for="{ row, index } in seen" :key="row.kind === 'line' ? row.line.id : row.id">
             <div v-if="row.kind === 'line'" :id="`line-${row.line.id}`" class="line mono" role="option" :aria-selected="row.line.id === selected" :class="{ selected: row.line.id === selected, failing: row.line.marks.includes('failing'), knot: row.knot, warning: row.line.level === 'warning' }" :style="{ top: `${index * ROW_HEIGHT}px` }" @click="emit('select', row.line.id)" @dblclick="emit('fold', row.line.step)">
-              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span v-if="row.peer" class="direction">{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ row.peer }}</span><span class="text">{{ row.text }}</span><span v-if="row.more" class="aside">+{{ row.more }} lines</span><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
+              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span v-if="row.peer" class="direction">{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span><span class="text">{{ row.text }}</span><span v-if="row.more" class="aside">+{{ row.more }} lines</span><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }"><span class="time"></span>{{ row.text }}</div>
           </template>
@@ -81,7 +82,7 @@ defineExpose({
 .time { width: 106px; flex: none; text-align: right; color: var(--soft-ink); } .time.full { color: var(--ink); }
 .text { overflow: hidden; text-overflow: ellipsis; unicode-bidi: isolate; }
 .failing .text { color: var(--madder); } .knot .text { font-weight: 700; } .warning .text { color: var(--weld); }
-.direction { color: var(--soft-ink); flex: none; min-width: 124px; } .aside { color: var(--soft-ink); flex: none; font-size: 11.5px; }
+.direction { color: var(--soft-ink); flex: none; min-width: 92px; } .aside { color: var(--soft-ink); flex: none; font-size: 11.5px; }
 .gap { color: var(--soft-ink); font: 600 12.5px/21px 'Source Sans 3 Variable', sans-serif; } .gap.lock { color: var(--weld); }
 .gap:hover { background: none; }
 </style>

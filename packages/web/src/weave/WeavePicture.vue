@@ -15,6 +15,12 @@ const seen = computed(() => {
   return props.rows.slice(begin, props.to + 2).map((row, offset) => ({ row, index: begin + offset, at: all.value[begin + offset]!, before: begin + offset > 0 ? all.value[begin + offset - 1]! : null }));
 });
 const laneX = (lane: string): number => LANE_LEFT + props.lanes.indexOf(lane) * step.value;
+/** The head of a message's arrow; at the stitch it ends before the dot. */
+function arrow(comesIn: boolean, peer: number, stitch: number, y: number): string {
+  const right = comesIn === peer < stitch;
+  const tip = comesIn ? stitch + (peer < stitch ? -4 : 4) : peer;
+  return `M${tip} ${y} l${right ? -7 : 7} -3.6 v7.2 z`;
+}
 const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.includes('failing');
 </script>
 <template>
@@ -24,7 +30,7 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
       <path v-if="one.before" :d="passage(one.before, one.at)" :class="one.row.kind === 'gap' || rows[one.index - 1]?.kind === 'gap' ? 'strand waiting' : 'strand'" />
       <template v-if="one.row.kind === 'line' && one.row.peer">
         <line :x1="laneX(one.row.peer)" :x2="one.at.x" :y1="one.at.y" :y2="one.at.y" class="message" :class="{ bad: failing(one.row) }" />
-        <path :d="`M${one.row.line.attributes.direction === 'in' ? one.at.x : laneX(one.row.peer)} ${one.at.y} l${(one.row.line.attributes.direction === 'in') === (laneX(one.row.peer) < one.at.x) ? -6 : 6} -3.5 v7 z`" class="arrow" :class="{ bad: failing(one.row) }" />
+        <path :d="arrow(one.row.line.attributes.direction === 'in', laneX(one.row.peer), one.at.x, one.at.y)" class="arrow" :class="{ bad: failing(one.row) }" />
       </template>
       <g v-if="one.row.kind === 'gap'" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`"><rect width="18" height="18" class="ground" /><path :d="OUTCOME_PATHS.slow" class="glyph" :class="one.row.lock ? 'weld' : 'soft-mark'" /></g>
       <g v-else-if="one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`"><circle cx="9" cy="9" r="9" class="ground" /><path :d="OUTCOME_PATHS.failed" class="glyph madder" /></g>

@@ -25,6 +25,20 @@ export function lanesOf(strand: Strand, lines: readonly StrandLine[]): string[] 
   return lanes;
 }
 
+/** What to call a far end: the number that it calls from or is called by, where an INVITE tells; else its address. */
+export function peerNames(lines: readonly StrandLine[]): Map<string, string> {
+  const names = new Map<string, string>();
+  for (const line of lines) {
+    const peer = peerOf(line);
+    if (peer === null) continue;
+    const { method, direction, from, uri } = line.attributes;
+    const number = method === 'INVITE' ? /sips?:\+?(\w+)@/.exec(String(direction === 'in' ? from : uri))?.[1] : undefined;
+    if (number !== undefined && (names.get(peer) ?? peer) === peer) names.set(peer, `…${number.slice(-8)}`);
+    else if (!names.has(peer)) names.set(peer, peer);
+  }
+  return names;
+}
+
 /** The far end that a message came from or went to, named as the message names it. */
 export function peerOf(line: StrandLine): string | null {
   const { direction, peer } = line.attributes;

@@ -73,7 +73,9 @@ class JsonLinesReader implements RecordReader {
     if (level !== undefined) draft.level = levelOfValue(level);
     const logger = take(2, (value) => typeof value === 'string');
     if (logger !== undefined) draft.logger = String(logger);
-    const message = take(3, (value) => typeof value === 'string' && value !== '');
+    // a name like “message” may hold a message's number: a sentence counts before a single word
+    const sentence = MESSAGE.some((_, slot) => isSentence(fields[this.candidates[OFFSET[3] + slot] ?? '']));
+    const message = take(3, (value) => typeof value === 'string' && value !== '' && (!sentence || isSentence(value)));
     const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
     const said = message === undefined ? '' : String(message);
     draft.message = stack === undefined ? said : said + '\n' + String(stack);
@@ -101,6 +103,8 @@ class JsonLinesReader implements RecordReader {
     return found !== null && found.end === text.length;
   }
 }
+
+const isSentence = (value: FieldValue | undefined): boolean => typeof value === 'string' && /\s/.test(value);
 
 function levelOfValue(value: FieldValue): ReturnType<typeof levelOf> {
   if (typeof value === 'string') return levelOf(value);

@@ -30,8 +30,10 @@ class SipTraceReader extends TextReader implements RecordReader {
     if (!start) return;
     const framing = draft.message.slice(0, Math.max(0, draft.message.indexOf('\n')));
     const fields: Draft['fields'] = { direction: directionOf(framing) };
-    const peer = /(?:\d{1,3}\.){3}\d{1,3}(?::\d+)?|\[[0-9a-f:]+\](?::\d+)?/i.exec(framing);
-    if (peer) fields.peer = peer[0];
+    const addresses = framing.match(/(?:\d{1,3}\.){3}\d{1,3}(?::\d+)?|\[[0-9a-f:]+\](?::\d+)?/gi) ?? [];
+    // of “from -> to” the far end is the first where the message came in, the last where it went out
+    const peer = fields.direction === 'out' ? addresses[addresses.length - 1] : addresses[0];
+    if (peer) fields.peer = peer;
     const body = record.slice(start.index);
     readHeaders(body, fields);
     if (start[1]) {

@@ -1,0 +1,18 @@
+const swc = ['@swc/jest', { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } }];
+const base = {
+  rootDir: import.meta.dirname,
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '\\.ts$': swc },
+  modulePathIgnorePatterns: ['/dist/', '<rootDir>/data/'],
+  testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
+};
+
+export default {
+  projects: [
+    { ...base, displayName: 'unit', testMatch: ['<rootDir>/packages/{core,standin}/src/**/*.test.ts'] },
+    { ...base, displayName: 'page', testMatch: ['<rootDir>/packages/web/src/**/*.test.ts'], testEnvironment: 'jsdom', testEnvironmentOptions: { customExportConditions: ['source', 'browser'] } },
+    { ...base, displayName: 'server', testMatch: ['<rootDir>/packages/{server,launch}/src/**/*.test.ts'] },
+    { ...base, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+  testTimeout: 120000,
+};
