@@ -13,6 +13,7 @@ export function normalPhone(text: string, country = '49'): string {
   if (digits.startsWith('00')) return '+' + digits.slice(2);
   if (digits.length < 6) return digits;
   if (digits.startsWith('0')) digits = country + digits.slice(1);
+  else if (digits.length < 10) return digits; // a number within a town, whichever it is
   return '+' + digits;
 }
 

@@ -21,6 +21,8 @@ const MOST_LINES = 20_000;
 export interface Place {
   byte: number;
   line: number;
+  /** The position stands inside of a line that was cut; what follows is a further part of it. */
+  inside?: boolean;
 }
 
 /**
@@ -57,7 +59,7 @@ export function frame(
     const lineEnd = breakAt < 0 ? text.length : breakAt;
     const nextChar = breakAt < 0 ? text.length : breakAt + 1;
     const nextByte = wide ? nextChar * 2 : breakAt < 0 ? bytes.length : bytes.indexOf(10, byte) + 1;
-    if (nextByte - byte > LONGEST_RECORD) {
+    if (nextByte - byte > LONGEST_RECORD || (char === 0 && place.inside === true)) {
       if (open) close(char, byte, false);
       const cuts = cutLine(text, char, nextChar, byte, nextByte, place.byte, line);
       if (breakAt < 0 && !last) cuts.pop();
@@ -65,7 +67,7 @@ export function frame(
       frames.push(...cuts);
       const end = cuts[cuts.length - 1]!;
       recordByte = end.byteTo - place.byte;
-      if (recordByte < nextByte) return { frames, next: { byte: end.byteTo, line } };
+      if (recordByte < nextByte || breakAt < 0) return { frames, next: { byte: end.byteTo, line, inside: true } };
       char = recordChar = nextChar;
       byte = nextByte;
       line++;
@@ -100,7 +102,7 @@ function cutLine(text: string, from: number, to: number, byteFrom: number, byteT
     const end = Math.min(to, char + (narrow ? LONGEST_RECORD : LONGEST_RECORD >> 2));
     const part = text.slice(char, end);
     const next = end === to ? byteTo : byte + (narrow ? end - char : utf8Length(part));
-    parts.push({ text: part, byteFrom: base + byte, byteTo: base + next, line, cut: true });
+    parts.push({ text: end === to ? part.replace(/\r?\n$/, '') : part, byteFrom: base + byte, byteTo: base + next, line, cut: true });
     byte = next;
     char = end;
   }

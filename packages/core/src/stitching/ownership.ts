@@ -115,7 +115,7 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const founderOf = (node: number): number => founder[find(node)]!;
   const owner = new Int32Array(nodes.length).fill(-1);
   for (let node = 0; node < nodes.length; node++) if (Number.isNaN(nodes.lease[node]!)) owner[node] = founderOf(node);
-  const leased = [...anchors].flatMap(([node, list]) => leases(node, nodes.lease[node]!, list, founderOf));
+  const leased = [...anchors].flatMap(([node, list]) => leases(node, nodes.lease[node]!, list, founderOf, nodes.key));
   const relations = kept
     .map(({ edge, x, y }) => ({ founder: founderOf(x), other: founderOf(y), edge }))
     .filter((relation) => relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other);
@@ -165,12 +165,12 @@ function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b
 
 /** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
 function leases(
-  node: number, lease: Microseconds, list: { node: number; from: Microseconds; to: Microseconds }[], founderOf: (node: number) => number,
+  node: number, lease: Microseconds, list: { node: number; from: Microseconds; to: Microseconds }[], founderOf: (node: number) => number, key: Float64Array,
 ): Tie[] {
   const spans = list
     .map((anchor) => ({ founder: founderOf(anchor.node), from: anchor.from, to: anchor.to }))
     .filter((span) => span.founder >= 0)
-    .sort((x, y) => x.from - y.from || x.to - y.to || x.founder - y.founder);
+    .sort((x, y) => x.from - y.from || x.to - y.to || key[x.founder]! - key[y.founder]!);
   const merged: typeof spans = [];
   for (const span of spans) {
     const previous = merged[merged.length - 1];

@@ -153,7 +153,7 @@ export class BatchBuilder {
     const edges = this.edgeRows(tied);
     const batch: Batch = {
       sourceId, next, raw, last, count: this.count, understood: this.understood, firstAt: this.firstAt, lastAt: this.latestAt,
-      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt }, days: [...this.days],
+      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true }, days: [...this.days],
       records: this.records.finish(), counts: counts.finish(), sightings, edges, shapes: this.shapes, seen, tied,
     };
     this.records = new CopyRows(1 << 21);

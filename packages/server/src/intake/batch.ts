@@ -22,6 +22,8 @@ export interface ReadingJob {
 export interface ReaderState {
   homeCounts: number[];
   lastAt: number;
+  /** The position stands inside of a line that was cut. */
+  inside: boolean;
 }
 /** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
 export interface Declarations {

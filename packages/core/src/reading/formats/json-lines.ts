@@ -79,7 +79,7 @@ class JsonLinesReader implements RecordReader {
     const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
     const said = message === undefined ? '' : String(message);
     draft.message = stack === undefined ? said : said + '\n' + String(stack);
-    if (draft.message === '') draft.message = text;
+    if (draft.message === '' || time === undefined) draft.message = text;
     draft.took = tookOfFields(rest);
     if (Number.isNaN(draft.took)) draft.took = tookOfText(said);
     draft.fields = rest;
