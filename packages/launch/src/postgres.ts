@@ -43,9 +43,10 @@ export interface Postgres {
  * Starts PostgreSQL on loopback in its own data folder, as an unprivileged user; makes the folder on the first start.
  * A server that a dead process left running in this folder is taken over; a stale lock is put right by PostgreSQL itself.
  *
+ * @param port for tests that need the same one again; else any free one
  * @throws Stop where something has to be mended by hand
  */
-export async function startPostgres(folder: string): Promise<Postgres> {
+export async function startPostgres(folder: string, port?: number): Promise<Postgres> {
   let programs = serverPrograms();
   if (!programs) {
     await install(['postgresql'], 'The database server (PostgreSQL)');
@@ -58,9 +59,9 @@ export async function startPostgres(folder: string): Promise<Postgres> {
   if (!existsSync(join(data, 'PG_VERSION'))) await server.create();
   await server.checkVersion();
   const running = await server.runningPort();
-  const port = running ?? (await server.start());
-  await server.ensureDatabase(port);
-  return { url: `postgres://fadenweg@127.0.0.1:${port}/fadenweg`, logFolder: join(data, 'log'), stop: () => server.stop() };
+  const taken = running ?? (await server.start(port ?? (await freePort())));
+  await server.ensureDatabase(taken);
+  return { url: `postgres://fadenweg@127.0.0.1:${taken}/fadenweg`, logFolder: join(data, 'log'), stop: () => server.stop() };
 }
 
 /** The data folder, owned by the unprivileged user, every folder above it open to pass through. */
@@ -119,8 +120,7 @@ class Server {
     return Number(readFileSync(join(this.data, 'postmaster.pid'), 'utf8').split('\n')[3]);
   }
 
-  async start(): Promise<number> {
-    const port = await freePort();
+  async start(port: number): Promise<number> {
     const log = join(this.data, 'start.log');
     const started = await this.asUser('pg_ctl', ['-D', this.data, '-w', '-t', '120', '-l', log, '-o', `-p ${port}`, 'start']);
     if (started.code !== 0) {

@@ -55,7 +55,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await db.destroy();
     throw error;
   }
-  const parts = await assemble(options, db);
+  const parts = await assemble(options, db, log);
   const app = application({ endpoints: parts.endpoints, version: VERSION, log, web: options.web, hosts: options.hosts ?? [] });
   const server = createServer(app);
   server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
@@ -83,7 +83,7 @@ async function listen(server: Server, port: number, address: string): Promise<vo
   await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => { throw error as Error; })]);
 }
 
-async function assemble(options: ServerOptions, db: Database) {
+async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const names = new Names(db);
   await names.load();
   const sources = new SourceRepository(db);
@@ -98,8 +98,9 @@ async function assemble(options: ServerOptions, db: Database) {
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
     stored: (batch) => weaving.stored(batch),
+    trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
     sourceEnded: async (source) => {
-      void imports.checkEnd(source.import_id).catch(() => {}); // tried again with the next source, and at the next start
+      void imports.checkEnd(source.read_for).catch(() => {}); // tried again with the next source, and at the next start
     },
   });
   if (await weaving.wasDirty()) {

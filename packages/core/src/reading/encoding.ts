@@ -35,5 +35,5 @@ export function looksBinary(bytes: Uint8Array): boolean {
     const byte = bytes[i]!;
     if (byte < 9 || (byte > 13 && byte < 27) || (byte > 27 && byte < 32)) odd++;
   }
-  return odd > length / 50;
+  return odd > 4 + length / 50;
 }

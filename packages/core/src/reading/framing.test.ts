@@ -73,7 +73,7 @@ describe('framing', () => {
     const bytes = new Uint8Array(text.length * 2);
     for (let i = 0; i < text.length; i++) bytes.set([text.charCodeAt(i) & 255, text.charCodeAt(i) >> 8], i * 2);
     const found = frames(bytes, 'plain', 10, 'utf-16le');
-    expect(found.map((one) => one.text.replace('\uFEFF', ''))).toEqual(['one', 'zwei größer']);
+    expect(found.map((one) => one.text)).toEqual(['one', 'zwei größer']);
     expect(found.at(-1)!.byteTo).toBe(bytes.length);
   });
 

@@ -49,7 +49,9 @@ export function frame(
   let byte = 0;
   const close = (toChar: number, toByte: number, cut: boolean): void => {
     const end = trimBreak(text, recordChar, toChar);
-    frames.push({ text: text.slice(recordChar, end), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
+    // the byte order mark is framing of the source, not text of its first record
+    const begin = place.byte + recordByte === 0 && text.charCodeAt(recordChar) === 0xfeff ? recordChar + 1 : recordChar;
+    frames.push({ text: text.slice(begin, end), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
     recordChar = toChar;
     recordByte = toByte;
     open = false;

@@ -1,12 +1,12 @@
 import { rm } from 'node:fs/promises';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import type pg from 'pg';
 import type { Encoding } from '@fadenweg/core';
 import { ownClient, type Database } from '../database/connect.ts';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { Names } from '../repositories/names.ts';
 import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
-import { workerOptions } from '../services/workers.ts';
+import { startWorker } from '../services/workers.ts';
 import type { Batch, FromReader, ToReader } from './batch.ts';
 import { Partitions } from './partitions.ts';
 import { storeBatch } from './store-batch.ts';
@@ -17,6 +17,8 @@ const RETRY = 1000;
 export interface IntakeEvents {
   stored(batch: Batch): void;
   sourceEnded(source: SourceRow): Promise<void>;
+  /** Something keeps a lane from working; it tries again by itself. */
+  trouble(error: Error): void;
 }
 
 /**
@@ -29,6 +31,8 @@ export class Intake {
   private readonly cancelled = new Set<number>();
   private closing = false;
   private wake: (() => void)[] = [];
+  /** Counted, so that none is lost while a lane is looking. */
+  private pokes = 0;
   private readonly taken = new Set<number>();
 
   constructor(
@@ -44,6 +48,7 @@ export class Intake {
   }
   /** There may be sources waiting. */
   poke(): void {
+    this.pokes++;
     for (const wake of this.wake.splice(0)) wake();
   }
   /** Stops reading a source; what was stored of it is taken out by whoever cancels. Resolves when nothing more is written. */
@@ -59,15 +64,16 @@ export class Intake {
   }
 
   private async lane(): Promise<void> {
-    const worker = new Worker(new URL(`./reading-worker.${import.meta.url.endsWith('.ts') ? 'ts' : 'js'}`, import.meta.url), workerOptions());
-    worker.on('error', () => {}); // told to whoever reads at that moment, below
+    let worker: Worker | null = null;
     let client: pg.Client | null = null;
     while (!this.closing) {
       try {
         client ??= await ownClient(this.url);
+        worker ??= this.startReader(() => { worker = null; });
+        const before = this.pokes;
         const source = await this.next();
         if (!source) {
-          await new Promise<void>((resolve) => this.wake.push(resolve));
+          if (this.pokes === before && !this.closing) await new Promise<void>((resolve) => this.wake.push(resolve));
           continue;
         }
         try {
@@ -75,14 +81,23 @@ export class Intake {
         } finally {
           this.taken.delete(source.id);
         }
-      } catch {
-        await client?.end().catch(() => {}); // the database is away: the source still waits there, and is taken up again
+      } catch (error) {
+        // the source still waits in the database, and is taken up again
+        this.events.trouble(error as Error);
+        await client?.end().catch(() => {}); // it may be gone already
         client = null;
         await new Promise((resolve) => setTimeout(resolve, RETRY));
       }
     }
     await client?.end();
-    await worker.terminate();
+    await (worker as Worker | null)?.terminate();
+  }
+
+  private startReader(gone: () => void): Worker {
+    const worker = startWorker('intake/reading-worker');
+    worker.on('error', (error) => this.events.trouble(error));
+    worker.once('exit', gone);
+    return worker;
   }
 
   private choosing: Promise<unknown> = Promise.resolve();

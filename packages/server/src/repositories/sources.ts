@@ -2,7 +2,10 @@ import type { Database } from '../database/connect.ts';
 import type { ReaderState } from '../intake/batch.ts';
 
 export interface SourceRow {
-  id: number; import_id: number; path: string; format: string; confidence: number; zone: string; encoding: string; year: number;
+  id: number; import_id: number;
+  /** The import that waits for its reading: its own, or a later one that brought it in again, grown. */
+  read_for: number;
+  path: string; format: string; confidence: number; zone: string; encoding: string; year: number;
   component_id: number; host_id: number; environment: string; demo: boolean; size: number; head_hash: string; content_hash: string; spool: string | null;
   state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled'; error: string | null; done_bytes: number; done_lines: number; reader_state: ReaderState | null;
   records: number; understood: number; first_at: number | null; last_at: number | null;
@@ -32,10 +35,10 @@ export class SourceRepository {
   source(id: number): Promise<SourceRow | undefined> {
     return this.db('source').where({ id }).first();
   }
-  /** A source that holds exactly these bytes already, or began as they do and is shorter. */
+  /** A source that holds exactly these bytes already, or shorter ones that may be their beginning: whoever goes on compares. */
   async twin(path: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
-    const shorter: SourceRow[] = same ? [] : await this.db('source').where({ head_hash: headHash, path, state: 'done' }).where('size', '<', size).orderBy('size', 'desc');
+    const shorter: SourceRow[] = same ? [] : await this.db('source').where({ state: 'done' }).where((or) => or.where({ path }).orWhere({ head_hash: headHash })).where('size', '<', size).orderBy('size', 'desc').limit(20);
     return { same: same ?? null, shorter };
   }
   async add(row: Partial<SourceRow>): Promise<number> {

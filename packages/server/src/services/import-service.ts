@@ -54,11 +54,11 @@ export class ImportService {
     }
     for (const before of shorter) {
       if ((await prefixHash(file, before.size)) !== before.content_hash) continue;
-      await this.goOn(before, file, size, about.contentHash);
+      await this.goOn(before, importId, file, size, about.contentHash);
       return;
     }
     await this.sources.add({
-      import_id: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, year: about.year,
+      import_id: importId, read_for: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, year: about.year,
       component_id: await this.names.idOf('component', about.component), host_id: await this.names.idOf('host', about.host), environment: row.environment, demo: row.demo,
       size, head_hash: about.headHash, content_hash: about.contentHash, spool: file, state: 'waiting',
     });
@@ -66,8 +66,8 @@ export class ImportService {
   }
 
   /** A file that has grown since it was read: only what is new is read. */
-  private async goOn(before: SourceRow, file: string, size: number, contentHash: string): Promise<void> {
-    await this.sources.change(before.id, { size, content_hash: contentHash, spool: file, state: 'waiting' });
+  private async goOn(before: SourceRow, importId: number, file: string, size: number, contentHash: string): Promise<void> {
+    await this.sources.change(before.id, { size, content_hash: contentHash, spool: file, state: 'waiting', read_for: importId });
     await this.queued();
   }
   private async queued(): Promise<void> {
@@ -91,7 +91,7 @@ export class ImportService {
   async checkEnd(importId: number): Promise<void> {
     const row = await this.sources.import(importId);
     if (!row || row.state !== 'reading') return;
-    const own = await this.sources.sources({ import_id: importId });
+    const own = await this.sources.sources({ read_for: importId });
     if (own.some((source) => source.state === 'waiting' || source.state === 'reading')) return;
     for (const source of own) if (source.state === 'failed') await this.note(importId, source.path, source.error ?? 'could not be read');
     await this.weaving.settle();

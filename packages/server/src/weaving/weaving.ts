@@ -1,7 +1,7 @@
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import type { Batch } from '../intake/batch.ts';
 import type { Database } from '../database/connect.ts';
-import { workerOptions } from '../services/workers.ts';
+import { startWorker } from '../services/workers.ts';
 import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
 
 /** While sources are read, weaving takes at most about this share of the time. */
@@ -25,7 +25,7 @@ export class Weaving {
 
   /** @param reading whether sources are being read at the moment */
   constructor(url: string, private readonly db: Database, private readonly reading: () => boolean) {
-    this.worker = new Worker(new URL(`./weaving-worker.${import.meta.url.endsWith('.ts') ? 'ts' : 'js'}`, import.meta.url), { ...workerOptions(), workerData: { url } });
+    this.worker = startWorker('weaving/weaving-worker', { workerData: { url } });
     this.worker.on('message', (message: FromWeaver) => this.told(message));
   }
 

@@ -1,0 +1,176 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import type { Truth } from '@fadenweg/standin';
+import { ROOT } from '../packages/launch/src/places.ts';
+import { bringMorning, makeMorning, startSystem, type System } from '../packages/launch/src/testing/system.ts';
+import { openBrowser, type Browser } from './support/browser.ts';
+import { Page } from './support/page.ts';
+
+let system: System;
+let browser: Browser;
+let page: Page;
+let truth: Truth[];
+let logs: string;
+
+beforeAll(async () => {
+  system = await startSystem(join(ROOT, 'packages/web/dist'));
+  browser = await openBrowser();
+  page = new Page(browser.driver, system.url);
+});
+afterAll(async () => {
+  await browser?.close();
+  await system?.stop();
+});
+
+const sentence = (): Promise<string> => page.text(By.css('[data-testid=sentence]'));
+const selectedLine = (): Promise<string> => page.text(By.css('[role=option][aria-selected=true]'));
+/** Opens the selected record and compares its place with the truth. */
+async function reachesCause(one: Truth): Promise<void> {
+  await page.press('o');
+  await page.until('the record of the truth', async () => (await page.text(By.css('[data-testid=record]'))).includes(`${one.cause!.record!.source}, line ${one.cause!.record!.line},`));
+}
+
+describe('from a number to the place where it failed', () => {
+  test('before anything is loaded the page says what to do', async () => {
+    await page.open('/');
+    await page.until('the empty page', async () => (await page.text(By.css('main'))).includes('Nothing is loaded yet'));
+    expect(await page.violations()).toEqual([]);
+    ({ logs, truth } = await makeMorning(join(system.folder, 'world')));
+    await bringMorning(system, logs);
+  });
+
+  test('an order: the sentence first, the knot selected, the record that failed', async () => {
+    const order = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    await page.open('/');
+    await page.find(order.businessId);
+    expect(await sentence()).toMatch(/^Failed in blank-store, 10:\d\d:\d\d\.\d{3}: labdb said “canceling statement due to lock timeout”, after it had waited 8\.0\d s for a lock/);
+    await page.until('the knot selected', async () => (await selectedLine()).includes('canceling statement'));
+    await reachesCause(order);
+  });
+
+  test('keys walk through the lines and knots, fold the steps, and the address keeps all', async () => {
+    const before = await selectedLine();
+    await page.press('k');
+    await page.until('another line', async () => (await selectedLine()) !== before);
+    await page.press('j');
+    await page.until('the same line again', async () => (await selectedLine()) === before);
+    await page.press(']');
+    await page.until('the next knot', async () => (await selectedLine()).includes('reserve failed'));
+    await page.press('[');
+    await page.until('the knot before', async () => (await selectedLine()) === before);
+    const lines = async (): Promise<number> => (await browser.driver.findElements(By.css('[role=option]'))).length;
+    const all = await lines();
+    await page.press('F');
+    await page.until('folded steps', async () => (await lines()) < all);
+    const address = await page.address();
+    expect(address).toMatch(/fold=all/);
+    await browser.driver.navigate().refresh();
+    await page.until('the same view after a reload', async () => (await lines()) < all && (await selectedLine()) === before);
+    await page.press('F');
+    await page.until('unfolded steps', async () => (await lines()) === all);
+  });
+
+  test('a caller, in another notation than the logs have: the call, its ladder, the answer that broke it', async () => {
+    const call = truth.find((one) => one.story === 8)!;
+    const digits = call.attributes.caller!.slice(3);
+    await page.find(`0${digits.slice(0, 2)}/${digits.slice(2)}`);
+    const own = truth.filter((one) => one.attributes.caller === call.attributes.caller);
+    if (own.length > 1) await page.click(By.linkText(call.businessId));
+    await page.until('the sentence of the call', async () => (await sentence()).includes('488 Not Acceptable Here'));
+    await page.until('messages with direction', async () => (await browser.driver.findElements(By.css('.line .direction'))).length > 5);
+    await reachesCause(call);
+  });
+
+  test('a job run that ended well and read too little', async () => {
+    const run = truth.find((one) => one.story === 2)!;
+    await page.find(run.businessId);
+    expect(await sentence()).toContain('“read 118 rows”');
+    await reachesCause(run);
+  });
+
+  test('a whole pasted log line leads to its strand', async () => {
+    const order = truth.find((one) => one.outcome === 'refused' && one.flow === 'lens-order')!;
+    const line = (await readFile(join(logs, 'order-desk/order-desk.log'), 'utf8')).split('\n').find((one) => one.includes(`refused ${order.businessId}`))!;
+    await page.find(line);
+    await page.until('the refused order', async () => (await sentence()).startsWith('Refused by order-desk'));
+    expect(await page.address()).toContain(`order:${order.businessId}`);
+    await reachesCause(order);
+  });
+
+  test('what is not there is said, with what was looked for and what to do', async () => {
+    await page.find('LX-999999');
+    await page.until('nothing found', async () => /Nothing found[\s\S]*order LX-999999[\s\S]*No record names/.test(await page.text(By.css('main'))));
+    await page.press('/');
+    await page.find('x'.repeat(300));
+    await page.until('a refusal', async () => (await page.text(By.css('[role=alert]'))).includes('300 characters'));
+  });
+});
+
+describe('lists and sources', () => {
+  test('strands are filtered by clicks, sorted, opened by key, and the address keeps it', async () => {
+    await page.open('/strands');
+    await page.click(page.button('failed'));
+    await page.click(page.button('lens order'));
+    const failed = truth.filter((one) => one.flow === 'lens-order' && one.outcome === 'failed').length;
+    await page.until('the count of failed orders', async () => (await page.text(By.css('.said[role=status]'))).startsWith(`${failed} of ${failed} `));
+    await page.click(page.button('Duration'));
+    await page.until('sorted by duration', async () => (await page.address()).includes('sort=-duration'));
+    expect(await page.address()).toMatch(/flow=lens-order/);
+    await browser.driver.navigate().refresh();
+    await page.until('the same list after a reload', async () => (await page.text(By.css('.said[role=status]'))).startsWith(`${failed} of ${failed} `));
+    await page.press('j', 'o');
+    await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
+  });
+
+  test('the window narrows the list and refuses an end before its begin', async () => {
+    await page.open('/strands?w=2026-11-24T05:30:00.000Z~2026-11-24T05:31:00.000Z');
+    await page.until('few strands', async () => /^\d{1,2} of/.test(await page.text(By.css('.said[role=status]'))));
+    await page.press('w');
+    const [from, to] = await browser.driver.findElements(By.css('input[type=datetime-local]'));
+    await from!.sendKeys('11242026', Key.TAB, '101500');
+    await to!.sendKeys('11242026', Key.TAB, '091500');
+    await page.click(page.button('Set window'));
+    await page.until('a reason', async () => (await page.text(By.css('[role=alert]'))).length > 5);
+  });
+
+  test('files that are chosen on Sources are read, and their records can be found', async () => {
+    const file = join(system.folder, 'own.log');
+    await writeFile(file, '2026-11-24 11:00:00,000 INFO  [exec-1] o.b.X - begins LX-555555\n2026-11-24 11:00:01,000 ERROR [exec-1] o.b.X - LX-555555 broke\n');
+    await page.open('/sources');
+    await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
+    await page.until('the new source, read', async () => /own\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
+    await page.click(page.button('Imports'));
+    await page.until('the import, done', async () => (await page.text(By.css('table'))).includes('done'));
+    await page.find('LX-555555');
+    await page.until('its strand', async () => (await sentence()).includes('LX-555555 broke'));
+  });
+
+  test('log content is shown as text, never as markup', async () => {
+    const file = join(system.folder, 'markup.log');
+    await writeFile(file, '2026-11-24 11:00:00,000 ERROR [exec-1] o.b.X - LX-666666 <img src=x onerror="document.title=\'owned\'"> \u202e\u001b[31mred\n');
+    await page.open('/sources');
+    await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
+    await page.until('the new source, read', async () => /markup\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
+    await page.find('LX-666666');
+    await page.until('the markup as text', async () => (await selectedLine()).includes('<img src=x'));
+    expect(await browser.driver.getTitle()).not.toContain('owned');
+  });
+
+  test.each(['light', 'dark'] as const)('no view breaks a rule of accessibility in the %s theme', async (theme) => {
+    await browser.theme(theme);
+    const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    const call = truth.find((one) => one.story === 8)!;
+    const views = ['/strands', `/strands/order:${failed.businessId}`, `/strands/order:${failed.businessId}?tab=record`, `/strands/order:${failed.businessId}?tab=identifiers`, `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`, '/sources', '/sources?tab=imports', '/sources?tab=identifiers', '/find?text=LX-999999', '/nowhere'];
+    for (const path of views) {
+      await page.open(path);
+      await page.until(`the content of ${path}`, async () => (await page.text(By.css('main'))).length > 30);
+      expect({ path, violations: await page.violations() }).toEqual({ path, violations: [] });
+    }
+  });
+
+  test('the page has complained of nothing but what was provoked', async () => {
+    expect((await browser.complaints()).filter((one) => !/\/api\/search\?text=x+.* 400/.test(one))).toEqual([]);
+  });
+});

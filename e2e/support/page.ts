@@ -1,0 +1,64 @@
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+
+const PATIENCE = 15_000;
+
+/** What tests do on the page, by what a person sees: roles, labels, words. Waits for things, never for a time. */
+export class Page {
+  constructor(readonly driver: WebDriver, private readonly url: string) {}
+
+  async open(path: string): Promise<void> {
+    await this.driver.get(this.url + path);
+    await this.see(By.css('main'));
+  }
+  see(what: By): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(what), PATIENCE);
+  }
+  async text(what: By): Promise<string> {
+    return (await this.see(what)).getText();
+  }
+  /** Waits until a condition of the page holds; tells what it saw last when it never does. */
+  async until(words: string, holds: () => Promise<boolean>): Promise<void> {
+    await this.driver.wait(async () => {
+      try {
+        return await holds();
+      } catch (error) {
+        if (/stale element|no such element/i.test(String(error))) return false; // the page is being drawn anew
+        throw error;
+      }
+    }, PATIENCE, `never seen: ${words}`);
+  }
+  async press(...keys: string[]): Promise<void> {
+    for (const key of keys) await this.driver.actions().sendKeys(key).perform();
+  }
+  /** Types into the finder and asks. */
+  async find(text: string): Promise<void> {
+    await this.press('/');
+    const field = await this.see(By.css('[role=search] input'));
+    await this.until('the finder in focus', async () => (await this.driver.switchTo().activeElement().getAttribute('aria-label'))?.startsWith('Find') ?? false);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ENTER);
+  }
+  button(words: string): By {
+    return By.xpath(`//*[self::button or self::a][contains(normalize-space(.), "${words}")]`);
+  }
+  async click(what: By): Promise<void> {
+    await this.until(`something to click at ${what.toString()}`, async () => {
+      await (await this.driver.findElement(what)).click();
+      return true;
+    });
+  }
+  async address(): Promise<string> {
+    return decodeURIComponent((await this.driver.getCurrentUrl()).replace(this.url, ''));
+  }
+  /** Violations of accessibility rules (axe), each with the place where it is. */
+  async violations(): Promise<string[]> {
+    const axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+    await this.driver.executeScript(axe);
+    const found = (await this.driver.executeAsyncScript(`
+      const done = arguments[arguments.length - 1];
+      axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((result) => done(result.violations.map((one) => ({ id: one.id, nodes: one.nodes.map((node) => node.target.join(' ') + ' ' + (node.any[0]?.message ?? node.all[0]?.message ?? '')) }))));
+    `)) as { id: string; nodes: string[] }[];
+    return found.map((one) => `${one.id}: ${one.nodes.slice(0, 3).join(' | ')}`);
+  }
+}

@@ -1,0 +1,161 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { join } from 'node:path';
+import { appendFile, readFile, writeFile } from 'node:fs/promises';
+import type { LogRecord, Page, RecordInFull, SearchAnswer, SourceInfo, Strand, StrandLine, StrandSummary, Summary, Timeline } from '@fadenweg/api';
+import type { Truth } from '@fadenweg/standin';
+import { call, filesBelow } from './client.ts';
+import { all, bringMorning, makeMorning, startSystem, type System } from './testing/system.ts';
+
+let system: System;
+let logs: string;
+let truth: Truth[];
+beforeAll(async () => {
+  system = await startSystem();
+  ({ logs, truth } = await makeMorning(join(system.folder, 'world')));
+});
+afterAll(() => system?.stop());
+
+const idOf = (one: Truth): string => `${one.identifiers[0]!.kind}:${one.businessId}`;
+const strand = (id: string): Promise<Strand> => system.get<Strand>(`/strands/${encodeURIComponent(id)}`);
+const allStrands = (): Promise<StrandSummary[]> => all<StrandSummary>(system, '/strands?sort=started');
+const search = (text: string): Promise<SearchAnswer> => system.get<SearchAnswer>(`/search?text=${encodeURIComponent(text)}`);
+
+describe('following the lens works’ morning', () => {
+  test('everything is read and understood', async () => {
+    const info = await bringMorning(system, logs);
+    expect(info).toMatchObject({ state: 'done', keptWhole: 0, errors: [], files: 9 });
+    expect(info.records).toBeGreaterThan(10_000);
+  });
+
+  test('each strand that really happened is there once, with the outcome that it had', async () => {
+    const strands = new Map((await allStrands()).map((one) => [one.id, one]));
+    const wrong = truth.filter((one) => strands.get(idOf(one))?.outcome !== one.outcome).map((one) => `${one.businessId} ${one.outcome} ${strands.get(idOf(one))?.outcome}`);
+    expect(wrong).toEqual([]);
+    expect(strands.size).toBe(truth.length);
+  });
+
+  test('a strand holds just its own records', async () => {
+    for (const one of truth.filter((_, index) => index % 9 === 0)) {
+      const lines = await all<StrandLine>(system, `/strands/${encodeURIComponent(idOf(one))}/records`);
+      const places = (list: { source: string; line: number }[]): string[] => list.map((place) => `${place.source}:${place.line}`).sort();
+      expect(places(lines.map((line) => ({ source: line.source.path, line: line.source.line })))).toEqual(places(one.records));
+    }
+  });
+
+  test('the first finding of each failed or refused strand names the record and the components of the truth', async () => {
+    const faulty = truth.filter((one) => one.cause?.record && ['failed', 'refused', 'odd'].includes(one.outcome));
+    expect(new Set(faulty.map((one) => one.story))).toEqual(new Set([null, 1, 2, 8]));
+    for (const one of faulty) {
+      const { findings } = await strand(idOf(one));
+      expect({ id: one.businessId, source: findings[0]?.record.source, line: findings[0]?.record.line, component: findings[0]?.component, failedIn: findings[0]?.failedIn })
+        .toEqual({ id: one.businessId, ...one.cause!.record!, component: one.cause!.component, failedIn: one.cause!.failedIn });
+    }
+  });
+
+  test('a strand’s shares of time add up to the whole, and its identifiers carry their chain', async () => {
+    const one = await strand(idOf(truth.find((candidate) => candidate.story === 1 && candidate.flow === 'lens-order')!));
+    expect(one.time.reduce((sum, share) => sum + share.ms, 0)).toBeCloseTo(one.durationMs, 3);
+    expect(one.time[0]).toMatchObject({ component: 'labdb', kind: 'lock-wait' });
+    const session = one.identifiers.find((identifier) => identifier.kind === 'db-session')!;
+    expect([session.validFrom, session.validTo]).toEqual([expect.stringMatching(/^2026-11-24T/), expect.stringMatching(/^2026-11-24T/)]);
+    expect(session.because[0]).toMatchObject({ from: 'order', fromValue: one.businessId });
+    expect(one.identifiers.map((identifier) => identifier.kind)).toEqual(expect.arrayContaining(['order', 'trace', 'message', 'db-session', 'shop']));
+    expect(one.hops.some((hop) => hop.by.startsWith('message m-'))).toBe(true);
+  });
+
+  test('an order number, a whole log line, a phone number in any notation and a run number lead to their strands', async () => {
+    const order = truth.find((one) => one.flow === 'lens-order')!;
+    expect((await search(` ${order.businessId} `)).only).toBe(idOf(order));
+    const [line] = (await readFile(join(logs, 'order-desk/order-desk.log'), 'utf8')).split('\n').filter((text) => text.includes(order.businessId));
+    expect((await search(line!)).only).toBe(idOf(order));
+    const phoned = truth.find((one) => one.flow === 'status-call')!;
+    const digits = phoned.attributes.caller!.slice(3);
+    for (const notation of [`0${digits.slice(0, 2)} ${digits.slice(2, 7)} ${digits.slice(7)}`, `0049 ${digits}`, `+49 (0)${digits}`]) {
+      const answer = await search(notation);
+      expect(answer.hits.flatMap((hit) => hit.strands.map((one) => one.id))).toContain(idOf(phoned));
+    }
+    expect((await search('PL-0423')).only).toBe('run:PL-0423');
+    expect(await search('LX-999999')).toMatchObject({ hits: [], only: null, looked: [{ kind: 'order', value: 'LX-999999' }] });
+  });
+
+  test('a call that asked for an order is related to it', async () => {
+    const call = truth.find((one) => one.flow === 'status-call' && one.outcome === 'done')!;
+    const { related } = await strand(idOf(call));
+    for (const other of related) expect((await strand(other.strand)).related.map((one) => one.strand)).toContain(idOf(call));
+  });
+
+  test('lists filter, sort and page by key', async () => {
+    const failed = await all<StrandSummary>(system, '/strands?flow=lens-order&outcome=failed,refused&sort=-duration');
+    expect(failed.length).toBe(truth.filter((one) => one.flow === 'lens-order' && ['failed', 'refused'].includes(one.outcome)).length);
+    expect(failed.map((one) => one.durationMs)).toEqual(failed.map((one) => one.durationMs).sort((a, b) => b - a));
+    const first = await system.get<Page<StrandSummary>>('/strands?limit=3&sort=started');
+    const second = await system.get<Page<StrandSummary>>(`/strands?limit=3&sort=started&after=${first.next}`);
+    expect(new Set([...first.items, ...second.items].map((one) => one.id)).size).toBe(6);
+    const caller = truth.find((one) => one.flow === 'status-call')!.attributes.caller!;
+    const calls = await all<StrandSummary>(system, `/strands?identifier=${encodeURIComponent(caller)}`);
+    expect(calls.map((one) => one.id).sort()).toEqual(truth.filter((one) => one.attributes.caller === caller).map(idOf).sort());
+  });
+
+  test('a record opens in full, with its original bytes, its place and its neighbours', async () => {
+    const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    const found = (await all<StrandLine>(system, `/strands/${encodeURIComponent(idOf(failed))}/records`)).find((line) => line.message.includes('\n\tat '))!;
+    const record = await system.get<RecordInFull>(`/records/${found.id}`);
+    const file = await readFile(join(logs, record.source.path));
+    expect(record.raw).toBe(file.subarray(record.source.byteFrom, record.source.byteTo).toString());
+    expect(record.raw.split('\n').length).toBeGreaterThan(8);
+    expect(record.originalAt).toMatch(/^2026-11-24 \d\d:\d\d:\d\d,\d{3}$/);
+    const { items } = await system.get<Page<LogRecord>>(`/records/${found.id}/around?scope=source&before=3&after=3`);
+    expect(items.map((one) => one.source.byteFrom)).toEqual([...items].map((one) => one.source.byteFrom).sort((a, b) => a - b));
+    expect(items[3]!.id).toBe(found.id);
+    expect(items[4]!.source.byteFrom).toBe(record.source.byteTo);
+  });
+
+  test('the timeline counts what the list holds', async () => {
+    const summary = await system.get<Summary>('/summary');
+    const timeline = await system.get<Timeline>(`/records/timeline?from=${summary.from}&to=${summary.to}&slots=60`);
+    expect(timeline.slots.flatMap((slot) => Object.values(slot.counts)).reduce((sum, count) => sum + count, 0)).toBe(summary.records);
+  });
+
+  test('the same again adds nothing, under any name', async () => {
+    const before = await system.get<Summary>('/summary');
+    const again = (await filesBelow([logs])).map((file, index) => (index === 0 ? { ...file, path: 'other/name.log' } : file));
+    expect(await system.bring(again)).toMatchObject({ records: 0, alreadyThere: again.length });
+    expect(await system.get<Summary>('/summary')).toMatchObject({ records: before.records, strands: before.strands });
+  });
+
+  test('files in another order, one by one, across a restart, give the same strands', async () => {
+    const key = (one: StrandSummary): string => JSON.stringify([one.id, one.outcome, one.startedAt, one.durationMs, one.records, one.headline, one.parties.map((party) => party.value).sort()]);
+    const before = (await allStrands()).map(key).sort();
+    const [{ importId }] = (await system.get<Page<SourceInfo>>('/sources')).items as [SourceInfo];
+    await call(`${system.url}/api/imports/${importId}`, { method: 'DELETE' });
+    expect(await system.get<Summary>('/summary')).toMatchObject({ records: 0, strands: 0, sources: 0 });
+    const files = (await filesBelow([logs])).reverse();
+    for (const [index, file] of files.entries()) {
+      await system.bring([file]);
+      if (index === 4) await system.restart();
+    }
+    expect((await allStrands()).map(key).sort()).toEqual(before);
+  });
+
+  test('a file that has grown goes on where it ended', async () => {
+    const grown = join(system.folder, 'grown.log');
+    await writeFile(grown, '2026-11-24 12:00:00,000 INFO  [exec-1] o.b.X - first of LX-777001\n');
+    const send = { file: grown, path: 'order-desk/grown.log', modified: Date.now() };
+    expect(await system.bring([{ ...send, size: (await readFile(grown)).length }])).toMatchObject({ records: 1 });
+    await appendFile(grown, '2026-11-24 12:00:01,000 ERROR [exec-1] o.b.X - second of LX-777001\n\tat a stack\n');
+    await system.bring([{ ...send, size: (await readFile(grown)).length }]);
+    const [source] = (await system.get<Page<SourceInfo>>('/sources')).items.filter((one) => one.path === send.path);
+    expect(source).toMatchObject({ records: 2, understood: 2, state: 'done' });
+    expect(await strand('order:LX-777001')).toMatchObject({ records: 2, outcome: 'failed' });
+  });
+
+  test('another zone moves a source’s records, read again from the kept bytes', async () => {
+    const [source] = (await system.get<Page<SourceInfo>>('/sources')).items.filter((one) => one.path === 'order-desk/grown.log');
+    expect(source!.from).toBe('2026-11-24T11:00:00.000000Z');
+    await call(`${system.url}/api/sources/${source!.id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ zone: 'America/New_York' }) });
+    let now: SourceInfo;
+    do now = await system.get<SourceInfo>(`/sources/${source!.id}`);
+    while (now.state !== 'done');
+    expect(now).toMatchObject({ from: '2026-11-24T17:00:00.000000Z', records: 2, zone: 'America/New_York' });
+  });
+});

@@ -1,0 +1,75 @@
+import { chmod, mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ImportInfo, Page } from '@fadenweg/api';
+import { startServer, type RunningServer } from '@fadenweg/server';
+import { DEMO_ZONE, FULL_DAY, generate, type Truth } from '@fadenweg/standin';
+import { call, filesBelow, sendFiles, waitForImport, type FileToSend } from '../client.ts';
+import { declareDemo } from '../demo-data.ts';
+import { startPostgres, type Postgres } from '../postgres.ts';
+
+const HOUR = 3_600_000_000;
+
+/** A whole system for tests: a database server of its own, the application, and a folder for made-up logs. */
+export interface System {
+  folder: string;
+  postgres: Postgres;
+  server: RunningServer;
+  url: string;
+  get<T>(path: string): Promise<T>;
+  /** Brings files in and waits until they are read and woven. */
+  bring(files: readonly FileToSend[], query?: Record<string, string>): Promise<ImportInfo>;
+  /** Stops the application and starts it again on the same data. */
+  restart(): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export async function startSystem(web: string | null = null): Promise<System> {
+  const folder = await mkdtemp(join(tmpdir(), 'fadenweg-test-'));
+  await chmod(folder, 0o755);
+  const postgres = await startPostgres(join(folder, 'data'));
+  const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent' });
+  const server = await start();
+  const system: System = {
+    folder, postgres, server, url: server.url,
+    get: <T>(path: string) => call<T>(`${system.url}/api${path}`),
+    bring: async (files, query = {}) => {
+      const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
+      return waitForImport(system.url, started.id, () => {});
+    },
+    restart: async () => {
+      await system.server.close();
+      system.server = await start();
+      system.url = system.server.url;
+    },
+    stop: async () => {
+      await system.server.close();
+      await postgres.stop();
+      await rm(folder, { recursive: true, force: true });
+    },
+  };
+  return system;
+}
+
+/** Five hours of the lens works with the stories of the morning, and the truth about them. */
+export async function makeMorning(folder: string, records = 12_000, seed = 7): Promise<{ logs: string; truth: Truth[] }> {
+  await generate({ out: folder, seed, faultRate: 0.06, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY + 6 * HOUR, hours: 5, records }] });
+  const text = await readFile(join(folder, 'truth', 'truth.jsonl'), 'utf8');
+  return { logs: join(folder, 'logs'), truth: text.trim().split('\n').map((line) => JSON.parse(line) as Truth) };
+}
+
+export const bringMorning = async (system: System, logs: string): Promise<ImportInfo> => {
+  await declareDemo(system.url);
+  return system.bring(await filesBelow([logs]));
+};
+
+/** All items of a list, page by page. */
+export async function all<T>(system: System, path: string): Promise<T[]> {
+  const items: T[] = [];
+  for (let next: string | null = ''; next !== null; ) {
+    const page: Page<T> = await system.get<Page<T>>(`${path}${path.includes('?') ? '&' : '?'}limit=500${next === '' ? '' : `&after=${encodeURIComponent(next)}`}`);
+    items.push(...page.items);
+    next = page.next;
+  }
+  return items;
+}
