@@ -8,5 +8,5 @@ import { Worker, type WorkerOptions } from 'node:worker_threads';
  */
 export function startWorker(path: string, options: WorkerOptions = {}): Worker {
   const base = import.meta.url.replace(/\/src\/services\/workers\.ts$/, '/dist/').replace(/\/services\/workers\.js$/, '/');
-  return new Worker(new URL(`${path}.js`, base), options);
+  return new Worker(new URL(`${path}.js`, base), { execArgv: [], ...options });
 }

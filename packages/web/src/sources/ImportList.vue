@@ -25,7 +25,7 @@ async function remove(one: ImportInfo): Promise<void> {
     <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
     <p v-if="imports.length === 0" class="nothing">There was no import yet.</p>
     <table v-else class="plain-table">
-      <thead><tr><th>Import</th><th>State</th><th class="number">Files</th><th class="number">Already there</th><th class="number">Records</th><th class="number">Kept whole</th><th class="number">Size</th><th class="number">Rate</th><th>By</th><th>Remarks</th><th></th></tr></thead>
+      <thead><tr><th>Import</th><th>State</th><th class="number">Files</th><th class="number">Already there</th><th class="number">Records</th><th class="number">Kept whole</th><th class="number">Size</th><th class="number">Rate</th><th>By</th><th>Remarks</th><th>Action</th></tr></thead>
       <tbody><tr v-for="one in imports" :key="one.id">
         <td class="still mono">{{ dayAndClock(one.startedAt) }}</td>
         <td class="still">{{ STATES[one.state] }}<template v-if="running(one) && one.bytes"> {{ Math.round((one.readBytes / one.bytes) * 100) }} %<template v-if="one.secondsLeft !== null">, {{ one.secondsLeft }} s left</template></template></td>

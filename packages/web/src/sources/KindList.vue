@@ -29,7 +29,7 @@ async function add(): Promise<void> {
   <div class="kinds">
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <table v-else-if="answer" class="plain-table">
-      <thead><tr><th>Identifier</th><th>Role</th><th>Pattern</th><th>Fields</th><th>Used again</th><th></th></tr></thead>
+      <thead><tr><th>Identifier</th><th>Role</th><th>Pattern</th><th>Fields</th><th>Used again</th><th>From</th></tr></thead>
       <tbody><tr v-for="kind in answer.items" :key="kind.name"><td>{{ kind.label }}</td><td>{{ ROLES[kind.role] }}</td><td class="mono">{{ kind.patterns.join('  ') }}</td><td class="mono">{{ kind.fields.join(', ') }}</td><td>{{ kind.leaseMs === null ? 'never' : `after ${kind.leaseMs / 60000} min` }}</td><td class="soft">{{ kind.supplied ? 'supplied' : 'declared' }}</td></tr></tbody>
     </table>
     <form class="add" @submit.prevent="add">

@@ -34,7 +34,11 @@ function move(by: number): void {
   at.value = Math.max(0, Math.min(items.value.length - 1, at.value + by));
   rows.value.scrollToIndex(at.value);
 }
-const open = (): void => { const item = items.value[at.value]; if (item) void router.push({ name: 'strand', params: { id: item.id } }); };
+function follow(index: number): void {
+  const item = items.value[index];
+  if (item) void router.push({ name: 'strand', params: { id: item.id } });
+}
+const open = (): void => follow(at.value);
 useKeys({ j: () => move(1), k: () => move(-1), o: open, Enter: open });
 
 const sort = computed(() => text('sort') ?? '-started');
@@ -51,6 +55,7 @@ const total = computed(() => {
 </script>
 <template>
   <main class="strands">
+    <h1 v-if="!store.empty" class="visually-hidden">Strands</h1>
     <div v-if="store.empty" class="empty">
       <h1>Nothing is loaded yet</h1>
       <p>Bring in the logs of your systems: drop files or a whole folder on <RouterLink to="/sources">Sources</RouterLink>, or run <code class="mono">bin/fadenweg import PATH</code>.</p>
@@ -67,22 +72,22 @@ const total = computed(() => {
         </div>
         <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
           <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
-            <RouterLink v-for="row in rows.getVirtualItems()" :key="items[row.index]!.id" class="row" :class="{ at: row.index === at }" role="row" :aria-rowindex="row.index + 1" tabindex="-1" :to="{ name: 'strand', params: { id: items[row.index]!.id } }" :style="{ transform: `translateY(${row.start}px)` }">
+ <div v-for="row in rows.getVirtualItems()" :key="items[row.index]!.id" class="row" :class="{ at: row.index === at }" role="row" :aria-rowindex="row.index + 1" :style="{ transform: `translateY(${row.start}px)` }" @click="follow(row.index)">
               <span role="cell" class="outcome"><OutcomeGlyph :outcome="items[row.index]!.outcome" silent /> {{ OUTCOME_WORDS[items[row.index]!.outcome] }}</span>
-              <span role="cell" class="mono cutting" :title="items[row.index]!.businessId">{{ items[row.index]!.businessId }}</span>
+              <span role="cell" class="mono cutting"><RouterLink :to="{ name: 'strand', params: { id: items[row.index]!.id } }" tabindex="-1" :title="items[row.index]!.businessId" @click.stop>{{ items[row.index]!.businessId }}</RouterLink></span>
               <span role="cell" class="cutting">{{ items[row.index]!.flowLabel }}</span>
               <span role="cell" class="mono begin"><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span>
               <span role="cell" class="number">{{ ms(items[row.index]!.durationMs) }}</span>
               <span role="cell" class="against"><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs" /></span>
               <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
               <span role="cell" class="cutting"><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template><span v-else class="soft">{{ items[row.index]!.parties.map((party) => `${party.kind} ${party.value}`).join(' · ') }}</span></span>
-            </RouterLink>
+            </div>
           </div>
           <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">No strand in this window fits. Widen the window (<kbd>w</kbd>), or clear the filters.</p>
           <p v-if="loading && items.length === 0" class="nothing soft" role="status">Loading…</p>
         </div>
-        <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
       </div>
+      <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
     </template>
   </main>
 </template>
@@ -94,8 +99,9 @@ const total = computed(() => {
 .head { height: 30px; border-bottom: 1px solid var(--strong-seam); font-weight: 600; color: var(--soft-ink); padding-right: 27px; }
 .head button { background: none; border: 0; font: inherit; color: inherit; padding: 0; cursor: pointer; } .head button:hover { color: var(--indigo); }
 .scroller { flex: 1; overflow-y: scroll; }
-.row { position: absolute; left: 0; right: 0; height: 28px; color: var(--ink); text-decoration: none; border-bottom: 1px solid var(--seam); white-space: nowrap; }
+.row { position: absolute; left: 0; right: 0; height: 28px; cursor: pointer; border-bottom: 1px solid var(--seam); white-space: nowrap; }
 .row:hover { background: var(--paper); } .row.at { background: var(--indigo-wash); box-shadow: inset 3px 0 var(--indigo); }
+.cutting a { text-decoration: none; } .row:hover .cutting a { text-decoration: underline; }
 .cutting { overflow: hidden; text-overflow: ellipsis; }
 .against svg { margin: 0; }
 .nothing { padding: 32px 16px; margin: 0; }
