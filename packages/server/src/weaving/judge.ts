@@ -11,17 +11,20 @@ export const MOST_RECORDS = 20_000;
 const BULK = 3000;
 const CHUNK = 200;
 const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties';
-const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 400), r.keys';
+const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
 /**
  * A reused key has thousands of ties, so joining them by the key alone would multiply: its records look the one tie up
  * that began last before them. Records at home with lasting keys are joined by hash.
  */
 const ALL_AT_ONCE = `
+  with leased as materialized (
+    select r.home, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161) as message, r.keys
+      from record r join (select distinct key from tie where valid_from > ${-ALWAYS}) k on k.key = r.home)
   select * from (
     select ${FIELDS} from touched f join tie t using (founder) join record r on r.home = t.key where t.valid_from = ${-ALWAYS}
     union all
-    select ${FIELDS} from (select distinct key from tie where valid_from > ${-ALWAYS}) k join record r on r.home = k.key
+    select ${FIELDS} from leased r
       cross join lateral (select founder, valid_to from tie where key = r.home and valid_from <= r.at order by valid_from desc limit 1) t
       join touched f on f.founder = t.founder where r.at <= t.valid_to
   ) all_at_once order by 1, 2, 3`;

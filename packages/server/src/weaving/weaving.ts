@@ -7,6 +7,8 @@ import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
 /** While sources are read, weaving takes at most about this share of the time. */
 const SHARE = 0.2;
 const SHORTEST_PAUSE = 1500;
+/** A short import is woven once, at its end; a long one for the first time after this, in milliseconds. */
+const FIRST_PAUSE = 30_000;
 
 /**
  * Keeps strands in step with what is stored: one worker, which is told of every batch and weaves in pauses that grow with its work.
@@ -31,6 +33,7 @@ export class Weaving {
 
   /** A batch was committed. */
   stored(batch: Batch): void {
+    if (!this.dirty && !this.busy) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
     this.dirty = true;
     this.post({ type: 'stored', seen: batch.seen, tied: batch.tied });
     this.schedule();
@@ -67,7 +70,8 @@ export class Weaving {
 
   private schedule(): void {
     if (this.busy || this.timer || this.closing) return;
-    const wait = this.reading() && this.settled.length === 0 ? Math.max(0, this.pausedUntil - Date.now()) : 0;
+    // whoever waits for the end of an import is not kept waiting
+    const wait = this.settled.length > 0 || this.wanted ? 0 : Math.max(0, this.pausedUntil - Date.now());
     this.timer = setTimeout(() => {
       this.timer = null;
       this.start();

@@ -1,4 +1,4 @@
-import type { Draft, Reader, RecordReader, ReadingContext } from '../types.ts';
+import type { Draft, Fields, Reader, RecordReader, ReadingContext } from '../types.ts';
 import { keyValues } from '../keyvalues.ts';
 import { levelOf } from '../levels.ts';
 import { TimeReader } from '../times.ts';
@@ -8,6 +8,9 @@ const TIME = ['time', 'ts', 'timestamp', 'at', 't', '@timestamp'];
 const LEVEL = ['level', 'lvl', 'severity'];
 const MESSAGE = ['msg', 'message'];
 const LOGGER = ['logger', 'caller', 'module', 'source'];
+
+const SHOWN_APART = new Set([...TIME, ...LEVEL]);
+const APART = new Set([...TIME, ...LEVEL, ...MESSAGE, ...LOGGER]);
 
 /** Lines that are nothing but key=value pairs, a time among them. */
 export const logfmt: Reader = {
@@ -39,43 +42,26 @@ class LogfmtReader implements RecordReader {
   }
 
   read(text: string, draft: Draft): void {
-    const fields = draft.fields;
+    const { fields } = draft;
+    const apart: Fields = {};
     const breakAt = text.indexOf('\n');
-    keyValues(breakAt < 0 ? text : text.slice(0, breakAt), fields);
-    const time = this.timeOf(fields);
+    keyValues(breakAt < 0 ? text : text.slice(0, breakAt), fields, { names: APART, into: apart });
+    const time = this.timeOf(apart);
     draft.message = text;
-    if (time === null) return;
-    draft.at = this.times.at;
-    draft.timeText = String(fields[time]);
-    delete fields[time];
-    for (const name of LEVEL) {
-      if (fields[name] === undefined) continue;
-      draft.level = levelOf(String(fields[name]));
-      if (draft.level > 0) {
-        delete fields[name];
-        break;
-      }
-    }
-    for (const name of LOGGER) {
-      if (typeof fields[name] !== 'string') continue;
-      draft.logger = fields[name];
-      delete fields[name];
-      break;
-    }
-    draft.message = this.messageOf(text, fields);
+    if (time !== null) {
+      draft.at = this.times.at;
+      draft.timeText = String(apart[time]);
+      const level = LEVEL.find((name) => apart[name] !== undefined && levelOf(String(apart[name])) > 0);
+      if (level !== undefined) draft.level = levelOf(String(apart[level]));
+      const logger = LOGGER.find((name) => typeof apart[name] === 'string');
+      if (logger !== undefined) draft.logger = String(apart[logger]);
+      // a single word is a value (a message's number), no sentence
+      const said = MESSAGE.find((name) => typeof apart[name] === 'string' && /\s/.test(apart[name]));
+      draft.message = said === undefined ? withoutHead(text) : String(apart[said]);
+      draft.understood = true;
+      for (const name in apart) if (name !== time && name !== level && name !== logger && name !== said) fields[name] = apart[name]!;
+    } else Object.assign(fields, apart);
     draft.took = tookOfFields(fields);
-    draft.understood = true;
-  }
-
-  /** The stated message, else the pairs as they stand without the time and level that are shown beside them. */
-  private messageOf(text: string, fields: Draft['fields']): string {
-    for (const name of MESSAGE) {
-      const said = fields[name];
-      if (typeof said !== 'string' || !/\s/.test(said)) continue; // a single word is a value (a message's number), no sentence
-      delete fields[name];
-      return said;
-    }
-    return withoutHead(text);
   }
 
   private timeOf(fields: Draft['fields']): string | null {
@@ -89,7 +75,6 @@ class LogfmtReader implements RecordReader {
   }
 }
 
-const SHOWN_APART = new Set([...TIME, ...LEVEL]);
 /** The text behind the pairs at its beginning that are shown beside it: time and level. */
 function withoutHead(text: string): string {
   let pos = 0;
