@@ -18,7 +18,7 @@ export const STANDARD_KINDS: readonly IdentifierKind[] = [
     patterns: ['[0-9a-f]{8}\\.[0-9a-f]{1,8}'], fields: ['session', 'session_id', 'dbsession', 'db_session'],
   },
   {
-    name: 'phone', label: 'phone number', role: 'shared', scope: 'global', leaseMs: null, normal: { ...KEEP, phone: true },
+    name: 'phone', label: 'phone', role: 'shared', scope: 'global', leaseMs: null, normal: { ...KEEP, phone: true },
     patterns: ['sips?:\\+?([0-9+]{6,20})@', 'tel:(\\+?[0-9.-]{6,24})'],
     fields: ['caller', 'called', 'phone', 'caller_number', 'called_number', 'msisdn', 'from_number', 'to_number'],
   },

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useRoute } from 'vue-router';
+const route = useRoute();
 const places = [
   { to: '/strands', name: 'Strands', icon: 'M6 3c0 5 12 4 12 9s-12 4-12 9' },
   { to: '/sources', name: 'Sources', icon: 'M12 4v11M7.5 10.5 12 15l4.5-4.5M5 20h14' },
@@ -6,7 +8,7 @@ const places = [
 </script>
 <template>
   <nav class="strip" aria-label="Views">
-    <RouterLink v-for="place in places" :key="place.to" :to="place.to" class="place">
+    <RouterLink v-for="place in places" :key="place.to" :to="place.to" class="place" :class="{ here: route.path.startsWith(place.to) }">
       <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true"><path :d="place.icon" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linecap="round" stroke-linejoin="round" /></svg>
       <span>{{ place.name }}</span>
     </RouterLink>
@@ -16,5 +18,5 @@ const places = [
 .strip { width: 64px; background: var(--paper); border-right: 1px solid var(--seam); padding-top: 6px; display: flex; flex-direction: column; }
 .place { height: 50px; display: flex; flex-direction: column; align-items: center; justify-content: center; gap: 1px; font-size: 11px; line-height: 14px; color: var(--soft-ink); text-decoration: none; border-left: 3px solid transparent; padding-right: 3px; }
 .place:hover { color: var(--ink); background: var(--linen); }
-.place.router-link-active { color: var(--indigo); background: var(--indigo-wash); border-left-color: var(--indigo); font-weight: 700; }
+.place.here { color: var(--indigo); background: var(--indigo-wash); border-left-color: var(--indigo); font-weight: 700; }
 </style>

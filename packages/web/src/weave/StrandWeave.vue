@@ -59,7 +59,7 @@ defineExpose({
         <div class="lines" :style="{ left: `${width}px` }">
           <template v-for="{ row, index } in seen" :key="row.kind === 'line' ? row.line.id : row.id">
             <div v-if="row.kind === 'line'" :id="`line-${row.line.id}`" class="line mono" role="option" :aria-selected="row.line.id === selected" :class="{ selected: row.line.id === selected, failing: row.line.marks.includes('failing'), knot: row.knot, warning: row.line.level === 'warning' }" :style="{ top: `${index * ROW_HEIGHT}px` }" @click="emit('select', row.line.id)" @dblclick="emit('fold', row.line.step)">
-              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span v-if="row.peer" class="direction">{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span><span class="text">{{ row.text }}</span><span v-if="row.more" class="aside">+{{ row.more }} lines</span><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
+              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span v-if="row.peer" class="direction">{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span><span class="text">{{ row.text }}</span><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }"><span class="time"></span>{{ row.text }}</div>
           </template>

@@ -94,6 +94,6 @@ function silenceWords(ms: number, kind: string, component: string | null): strin
     case 'queue': return `${long} in a queue of ${component ?? 'the broker'}`;
     case 'gap': return `${long} in which nothing worked on it`;
     case 'waiting': return `${long}, ${component ?? ''} waiting`;
-    default: return `${long} of work in ${component ?? ''}`;
+    default: return `${long} in ${component ?? 'between'}`;
   }
 }

@@ -1,0 +1,33 @@
+import { join } from 'node:path';
+import { call } from '../packages/launch/src/client.ts';
+import { lastStarted } from '../packages/launch/src/last-started.ts';
+import { ROOT } from '../packages/launch/src/places.ts';
+import type { Page, StrandSummary } from '@fadenweg/api';
+import { openBrowser } from './support/browser.ts';
+import { Page as Screen } from './support/page.ts';
+
+/** Takes the pictures of docs/screenshots from the demo that was started last: `node --import tsx --conditions=source e2e/pictures.ts [NAME...]`. */
+const url = await lastStarted();
+if (!url) throw new Error('start the demo first: bin/demo');
+const first = async (query: string): Promise<string> => (await call<Page<StrandSummary>>(`${url}/api/strands?limit=1&${query}`)).items[0]!.id;
+const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
+const call488 = await first('flow=status-call&outcome=failed&sort=started');
+const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
+  strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
+  'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
+  'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
+  call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
+  sources: { path: '/sources', has: 'postgresql-csvlog' },
+};
+const asked = process.argv.slice(2);
+const browser = await openBrowser();
+const screen = new Screen(browser.driver, url);
+for (const [name, { path, theme, has }] of Object.entries(VIEWS)) {
+  if (asked.length > 0 && !asked.includes(name)) continue;
+  await browser.theme(theme ?? 'light');
+  await browser.driver.get(url + path);
+  await screen.until(has, async () => (await browser.driver.getPageSource()).includes(has));
+  await browser.picture(join(ROOT, 'docs/screenshots', `${name}.png`));
+  console.log(name);
+}
+await browser.close();
