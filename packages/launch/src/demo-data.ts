@@ -13,7 +13,8 @@ export async function declareDemo(url: string): Promise<void> {
   const known = new Set(items.map((kind) => kind.name));
   for (const kind of KINDS) if (!known.has(kind.name)) await call(`${url}/api/identifier-kinds`, json('POST', kind));
   for (const flow of FLOWS) await call(`${url}/api/flows/${flow.name}`, json('PUT', flow));
-  await call(`${url}/api/meanings`, json('PUT', { items: MEANINGS }));
+  const { items: meanings } = await call<{ items: unknown[] }>(`${url}/api/meanings`);
+  if (JSON.stringify(meanings) !== JSON.stringify(MEANINGS)) await call(`${url}/api/meanings`, json('PUT', { items: MEANINGS }));
 }
 
 /** Generates the demo's logs and brings them in, with progress on the terminal. */

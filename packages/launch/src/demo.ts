@@ -1,23 +1,24 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { join } from 'node:path';
 import { mkdir } from 'node:fs/promises';
 import type { Summary } from '@fadenweg/api';
 import { NewerDatabase, startServer } from '@fadenweg/server';
 import { call } from './client.ts';
 import { Stop } from './commands.ts';
-import { loadDemo } from './demo-data.ts';
+import { declareDemo, loadDemo } from './demo-data.ts';
+import { LiveSystem } from './live.ts';
 import { rememberStarted } from './last-started.ts';
 import { ROOT, usualDataFolder } from './places.ts';
 import { startPostgres } from './postgres.ts';
 
-const HELP = `bin/demo [--port N] [--data DIR] [--empty]
+const HELP = `bin/demo [--port N] [--data DIR] [--empty] [--live]
   --port N     port of the page, 0 for any free one (default 7350)
   --data DIR   data folder (default: data/ in the project)
-  --empty      without the demo's data`;
+  --empty      without the demo's data
+  --live       the made-up system goes on producing, now`;
 
 async function main(): Promise<void> {
-  const { values } = parseArgs({ options: { port: { type: 'string', default: '7350' }, data: { type: 'string' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } } });
+  const { values } = parseArgs({ options: { port: { type: 'string', default: '7350' }, data: { type: 'string' }, empty: { type: 'boolean', default: false }, live: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } } });
   if (values.help) {
     console.log(HELP);
     return;
@@ -44,6 +45,16 @@ async function main(): Promise<void> {
     await rememberStarted(server.url);
     const summary = await call<Summary>(`${server.url}/api/summary`);
     if (!values.empty && summary.sources === 0) await loadDemo(server.url);
+    if (values.live && !closing) {
+      await declareDemo(server.url);
+      const live = new LiveSystem(server.url, (problem) => console.error(`live system: ${problem}`));
+      live.start();
+      close = async () => {
+        await live.stop();
+        await server.close();
+        await postgres.stop();
+      };
+    }
     if (!closing) console.log(`Fadenweg is ready at ${server.url}`);
   } catch (error) {
     if (closing) return;

@@ -17,8 +17,11 @@ export interface World {
 
 /** Running numbers of orders, messages and job runs. */
 export class Numbers {
-  private order = 101_000;
+  private order: number;
   private readonly runs: Record<string, number> = { PL: 180, SS: 7_100, IE: 300, FC: 40 };
+  constructor(firstOrder = 101_000) {
+    this.order = firstOrder;
+  }
   nextOrder(): string {
     this.order++;
     return `LX-${this.order}`;

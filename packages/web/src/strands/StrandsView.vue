@@ -95,7 +95,7 @@ const total = computed(() => {
 .strands { display: flex; flex-direction: column; }
 .empty { padding: 48px; max-width: 620px; } .empty p { margin-top: 8px; }
 .table { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.head, .row { display: grid; grid-template-columns: 108px minmax(120px, 190px) 126px 152px 96px 72px 70px minmax(0, 1fr); column-gap: 12px; align-items: center; padding: 0 16px; box-sizing: border-box; }
+.head, .row { display: grid; grid-template-columns: 98px minmax(110px, 160px) 104px 150px 84px 60px 58px minmax(0, 1fr); column-gap: 12px; align-items: center; padding: 0 16px; box-sizing: border-box; }
 .head { height: 30px; border-bottom: 1px solid var(--strong-seam); font-weight: 600; color: var(--soft-ink); padding-right: 27px; }
 .head button { background: none; border: 0; font: inherit; color: inherit; padding: 0; cursor: pointer; } .head button:hover { color: var(--indigo); }
 .scroller { flex: 1; overflow-y: scroll; }
@@ -106,5 +106,5 @@ const total = computed(() => {
 .against svg { margin: 0; }
 .nothing { padding: 32px 16px; margin: 0; }
 .said { margin: 0; padding: 2px 16px; font-size: 12px; border-top: 1px solid var(--seam); }
-@media (max-width: 1150px) { .against { display: none; } .head, .row { grid-template-columns: 108px minmax(110px, 170px) 116px 150px 90px 60px minmax(0, 1fr); } }
+@media (max-width: 1150px) { .against { display: none; } .head, .row { grid-template-columns: 98px minmax(100px, 140px) 104px 150px 84px 58px minmax(0, 1fr); } }
 </style>
