@@ -62,6 +62,7 @@ describe('bad input', () => {
     expect((await recordsOf('utf16/app.log'))[0]!.message).toBe('Prüfung');
     const info = await bring('prose/notes.txt', 'some words\n\u0000\u0001odd\nmore words\n');
     expect(info).toMatchObject({ records: 3, understood: 0, keptWhole: 3 });
+    expect((await recordsOf('prose/notes.txt')).map((one) => one.at)).toEqual(Array(3).fill('2026-11-24T00:00:00.000000Z'));
     expect((await recordsOf('prose/notes.txt')).map((one) => one.message)).toEqual(['some words', '\u2400\u0001odd', 'more words']);
   });
 

@@ -40,11 +40,11 @@ export class BatchBuilder {
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(private readonly job: ReadingJob, private readonly declarations: Declarations, start: string, whole: boolean) {
-    this.reader = openReader(job.format, sampleOf(job.path, start, whole), { zone: job.zone, year: job.year });
+    this.reader = openReader(job.format, sampleOf(job.path, start, whole), { zone: job.zone, year: new Date(job.modifiedAt / 1000).getUTCFullYear() });
     this.finder = new Finder(declarations.kinds);
     this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
     this.marker = new Marker(declarations.rules);
-    this.lastAt = job.state?.lastAt ?? Date.UTC(job.year, 0, 1) * 1000;
+    this.lastAt = job.state?.lastAt ?? job.modifiedAt;
   }
 
   add(frame: Frame): void {

@@ -10,7 +10,7 @@ export interface ReadingJob {
   format: string;
   encoding: Encoding;
   zone: string;
-  year: number;
+  modifiedAt: number;
   componentId: number;
   component: string;
   hostId: number;

@@ -11,7 +11,6 @@ export interface Description {
   encoding: Encoding;
   component: string;
   host: string;
-  year: number;
   size: number;
   headHash: string;
   contentHash: string;
@@ -20,7 +19,7 @@ export interface Description {
 }
 
 /** What a file is: format with its confidence, encoding, component and host, and the fingerprints of its content. */
-export async function describe(file: string, path: string, modified: Date): Promise<Description> {
+export async function describe(file: string, path: string): Promise<Description> {
   const handle = await open(file);
   try {
     const { size } = await handle.stat();
@@ -32,7 +31,7 @@ export async function describe(file: string, path: string, modified: Date): Prom
     const binary = looksBinary(start);
     return {
       format: best.format, confidence: best.confidence, encoding, component: componentOf(path), host: hostOf(best.format, sample), size,
-      year: modified.getUTCFullYear(), headHash: createHash('sha256').update(start.subarray(0, HEAD)).digest('hex'),
+      headHash: createHash('sha256').update(start.subarray(0, HEAD)).digest('hex'),
       contentHash: await hashOf(handle, size),
       problem: size === 0 ? 'the file is empty' : binary ? 'the file holds binary data, not text; nothing was read from it' : null,
     };

@@ -123,7 +123,7 @@ export class Intake {
       type: 'read', databaseUrl: this.url, declarations: await this.declarations.forReading(),
       job: {
         sourceId: source.id, file: source.spool, size: source.size, path: source.path, format: source.format, encoding: source.encoding as Encoding,
-        zone: source.zone, year: source.year, componentId: source.component_id, component: this.names.component(source.component_id),
+        zone: source.zone, modifiedAt: source.modified_at, componentId: source.component_id, component: this.names.component(source.component_id),
         hostId: source.host_id, host: this.names.host(source.host_id), from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true }, state: source.reader_state,
       },
     };

@@ -5,7 +5,9 @@ export interface SourceRow {
   id: number; import_id: number;
   /** The import that waits for its reading: its own, or a later one that brought it in again, grown. */
   read_for: number;
-  path: string; format: string; confidence: number; zone: string; encoding: string; year: number;
+  path: string; format: string; confidence: number; zone: string; encoding: string;
+  /** When the file was last written, in microseconds: gives the year to times without one, and a time to records without any. */
+  modified_at: number;
   component_id: number; host_id: number; environment: string; demo: boolean; size: number; head_hash: string; content_hash: string; spool: string | null;
   state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled'; error: string | null; done_bytes: number; done_lines: number; reader_state: ReaderState | null;
   records: number; understood: number; first_at: number | null; last_at: number | null;

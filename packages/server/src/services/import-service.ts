@@ -40,7 +40,7 @@ export class ImportService {
     const row = (await this.sources.import(importId))!;
     const { size } = await stat(file);
     await this.sources.changeImport(importId, { files: row.files + 1, bytes: row.bytes + size });
-    const about = await describe(file, path, modified);
+    const about = await describe(file, path);
     if (about.problem) {
       await this.note(importId, path, about.problem);
       await rm(file, { force: true });
@@ -58,7 +58,7 @@ export class ImportService {
       return;
     }
     await this.sources.add({
-      import_id: importId, read_for: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, year: about.year,
+      import_id: importId, read_for: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, modified_at: modified.getTime() * 1000,
       component_id: await this.names.idOf('component', about.component), host_id: await this.names.idOf('host', about.host), environment: row.environment, demo: row.demo,
       size, head_hash: about.headHash, content_hash: about.contentHash, spool: file, state: 'waiting',
     });
