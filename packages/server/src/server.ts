@@ -94,7 +94,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const presenter = new Presenter(identifiers, records, sources, names);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
-  const weaving: Weaving = new Weaving(options.databaseUrl, db, () => intake.busy);
+  const weaving: Weaving = new Weaving(options.databaseUrl, db, () => intake.busy, () => declarations.forget());
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
     stored: (batch) => weaving.stored(batch),

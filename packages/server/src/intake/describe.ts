@@ -13,12 +13,11 @@ export interface Description {
   host: string;
   size: number;
   headHash: string;
-  contentHash: string;
   /** Said where the file is no log at all. */
   problem: string | null;
 }
 
-/** What a file is: format with its confidence, encoding, component and host, and the fingerprints of its content. */
+/** What a file is: format with its confidence, encoding, component and host, and the fingerprint of its beginning. */
 export async function describe(file: string, path: string): Promise<Description> {
   const handle = await open(file);
   try {
@@ -32,7 +31,6 @@ export async function describe(file: string, path: string): Promise<Description>
     return {
       format: best.format, confidence: best.confidence, encoding, component: componentOf(path), host: hostOf(best.format, sample), size,
       headHash: createHash('sha256').update(start.subarray(0, HEAD)).digest('hex'),
-      contentHash: await hashOf(handle, size),
       problem: size === 0 ? 'the file is empty' : binary ? 'the file holds binary data, not text; nothing was read from it' : null,
     };
   } finally {

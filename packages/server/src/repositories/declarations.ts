@@ -3,15 +3,34 @@ import type { MeaningRule } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import type { Declarations } from '../intake/batch.ts';
 
+export type FlowWithUsual = FlowDeclaration & { usualUs: number | null };
 export interface StoredKind extends IdentifierKind {
   id: number;
 }
 
 /** Identifier kinds, flows and meanings: what is declared about the data, as data. */
 export class DeclarationRepository {
+  private kept: { kinds?: Promise<StoredKind[]>; flows?: Promise<FlowWithUsual[]> } = {};
   constructor(private readonly db: Database) {}
 
-  async kinds(): Promise<StoredKind[]> {
+  /** What was declared, or the usual that was learned, has changed: it is read again on the next call. */
+  forget(): void {
+    this.kept = {};
+  }
+  /** Declarations are asked for by every look-up and change rarely: they are kept until they do. A failed read is not kept. */
+  private keep<Name extends 'kinds' | 'flows'>(name: Name, read: () => Promise<Awaited<NonNullable<(typeof this.kept)[Name]>>>): NonNullable<(typeof this.kept)[Name]> {
+    const known = this.kept[name];
+    if (known) return known;
+    const reading = read() as NonNullable<(typeof this.kept)[Name]>;
+    this.kept[name] = reading;
+    reading.catch(() => this.forget());
+    return reading;
+  }
+
+  kinds(): Promise<StoredKind[]> {
+    return this.keep('kinds', () => this.readKinds());
+  }
+  private async readKinds(): Promise<StoredKind[]> {
     const rows: { id: number; definition: IdentifierKind; supplied: boolean }[] = await this.db('identifier_kind').where({ retired: false }).orderBy('id').select('id', 'definition', 'supplied');
     return rows.map(({ id, definition, supplied }) => ({ ...definition, id, supplied }));
   }
@@ -23,13 +42,19 @@ export class DeclarationRepository {
       .insert({ name: kind.name, definition, changed_by: who })
       .onConflict('name')
       .merge({ definition, retired: false, changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
   }
 
   async retireKind(name: string, who: string): Promise<boolean> {
-    return (await this.db('identifier_kind').where({ name, retired: false }).update({ retired: true, changed_by: who, changed_at: this.db.fn.now() })) > 0;
+    const changed = await this.db('identifier_kind').where({ name, retired: false }).update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
+    return changed > 0;
   }
 
-  async flows(): Promise<(FlowDeclaration & { usualUs: number | null })[]> {
+  flows(): Promise<FlowWithUsual[]> {
+    return this.keep('flows', () => this.readFlows());
+  }
+  private async readFlows(): Promise<FlowWithUsual[]> {
     const rows: { definition: FlowDeclaration; usual_us: number | null }[] = await this.db('flow').orderBy('name').select('definition', 'usual_us');
     return rows.map(({ definition, usual_us }) => ({ ...definition, usualUs: usual_us }));
   }
@@ -37,6 +62,7 @@ export class DeclarationRepository {
   async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {
     await this.db('flow').insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
       .onConflict('name').merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
   }
 
   async meanings(): Promise<Meaning[]> {

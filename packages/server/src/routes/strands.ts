@@ -4,7 +4,7 @@ import type { Page, Strand, StrandLine, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
-import type { StrandCursor, StrandFilter, StrandSort } from '../repositories/strands.ts';
+import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { parseRecordKey } from '../services/present.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { StrandService } from '../services/strand-service.ts';
@@ -39,31 +39,25 @@ export function strandRoutes(strands: StrandService, search: SearchService): Any
     endpoint<unknown, { id: string }>({
       method: 'get', path: '/strands/{id}', summary: 'One strand as a whole; a merged one answers 308 with its successor', params: id,
       async run({ params }, _request, response): Promise<Strand | undefined> {
-        const founder = await leads(strands, params.id, response);
-        if (founder === undefined) return undefined;
-        const strand = await strands.strand(founder);
-        if (!strand) throw notFound(`The strand “${params.id}”`);
-        return strand;
+        const row = await leads(strands, params.id, response);
+        return row && strands.strand(row);
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({
       method: 'get', path: '/strands/{id}/records', summary: 'The strand’s records in order of time, with their steps', params: id, query: Joi.object({ after, limit: limit(1000, 500) }),
       async run({ params, query }, _request, response): Promise<Page<StrandLine> | undefined> {
-        const founder = await leads(strands, params.id, response);
-        if (founder === undefined) return undefined;
-        const page = await strands.lines(founder, query.after ? parseRecordKey(query.after) : null, query.limit);
-        if (!page) throw notFound(`The strand “${params.id}”`);
-        return page;
+        const row = await leads(strands, params.id, response);
+        return row && strands.lines(row, query.after ? parseRecordKey(query.after) : null, query.limit);
       },
     }),
   ];
 }
 
-/** The founder that an id leads to; answers by itself when the strand was merged into another. */
-async function leads(strands: StrandService, strandId: string, response: Response): Promise<number | undefined> {
+/** The strand that an id leads to; answers by itself when the strand was merged into another. */
+async function leads(strands: StrandService, strandId: string, response: Response): Promise<StrandRow | undefined> {
   const found = await strands.resolve(strandId);
   if (!found) throw notFound(`The strand “${strandId.slice(0, 120)}”`);
-  if ('founder' in found) return found.founder;
+  if ('row' in found) return found.row;
   response.redirect(308, `/api/strands/${encodeURIComponent(found.moved)}`);
   return undefined;
 }

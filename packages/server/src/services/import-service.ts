@@ -1,5 +1,6 @@
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, rm, stat } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -19,6 +20,20 @@ export interface Arriving {
   who: string;
 }
 
+/** Writes what arrives to a file, and takes its size and SHA-256 on the way, so that it need not be read again for them. */
+async function spool(content: Readable, file: string): Promise<{ size: number; contentHash: string }> {
+  const hash = createHash('sha256');
+  let size = 0;
+  await pipeline(content, async function* (chunks: AsyncIterable<Buffer>) {
+    for await (const chunk of chunks) {
+      hash.update(chunk);
+      size += chunk.length;
+      yield chunk;
+    }
+  }, createWriteStream(file, { highWaterMark: 1 << 20 }));
+  return { size, contentHash: hash.digest('hex') };
+}
+
 /** Takes files in, follows their reading, and takes imports out again. */
 export class ImportService {
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
@@ -36,9 +51,8 @@ export class ImportService {
   /** Spools one file's bytes and queues it for reading; bytes that are there already add nothing. */
   async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
     const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
-    await pipeline(content, createWriteStream(file));
+    const { size, contentHash } = await spool(content, file);
     const row = (await this.sources.import(importId))!;
-    const { size } = await stat(file);
     await this.sources.changeImport(importId, { files: row.files + 1, bytes: row.bytes + size });
     const about = await describe(file, path);
     if (about.problem) {
@@ -46,7 +60,7 @@ export class ImportService {
       await rm(file, { force: true });
       return;
     }
-    const { same, shorter } = await this.sources.twin(path, size, about.contentHash, about.headHash);
+    const { same, shorter } = await this.sources.twin(path, size, contentHash, about.headHash);
     if (same) {
       await this.sources.changeImport(importId, { already_there: row.already_there + 1 });
       await rm(file, { force: true });
@@ -54,13 +68,13 @@ export class ImportService {
     }
     for (const before of shorter) {
       if ((await prefixHash(file, before.size)) !== before.content_hash) continue;
-      await this.goOn(before, importId, file, size, about.contentHash);
+      await this.goOn(before, importId, file, size, contentHash);
       return;
     }
     await this.sources.add({
       import_id: importId, read_for: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, modified_at: modified.getTime() * 1000,
       component_id: await this.names.idOf('component', about.component), host_id: await this.names.idOf('host', about.host), environment: row.environment, demo: row.demo,
-      size, head_hash: about.headHash, content_hash: about.contentHash, spool: file, state: 'waiting',
+      size, head_hash: about.headHash, content_hash: contentHash, spool: file, state: 'waiting',
     });
     await this.queued();
   }

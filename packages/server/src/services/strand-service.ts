@@ -36,18 +36,18 @@ export class StrandService {
   }
 
   /** Where an id leads: the strand's founder, the id of the strand that its identifier belongs to now, or nothing. */
-  async resolve(id: string): Promise<{ founder: number } | { moved: string } | null> {
+  async resolve(id: string): Promise<{ row: StrandRow } | { moved: string } | null> {
     const key = founderOfId(id);
     if (key === null) return null;
-    if (await this.strands.byFounder(key)) return { founder: key };
+    const row = await this.strands.byFounder(key);
+    if (row) return { row };
     const ties = (await this.identifiers.ties(key)).filter((tie) => tie.valid_to === ALWAYS);
     const owner = ties[0] ? (await this.identifiers.named([ties[0].founder])).get(ties[0].founder) : undefined;
     return owner ? { moved: strandId(owner.kind, owner.scope, owner.value) } : null;
   }
 
-  async strand(founder: number): Promise<Strand | null> {
-    const row = await this.strands.byFounder(founder);
-    if (!row) return null;
+  async strand(row: StrandRow): Promise<Strand> {
+    const { founder } = row;
     const [ties, flows, end, related] = await Promise.all([this.identifiers.tiesOf(founder), this.declarations.flows(), this.sources.evidenceEnd(), this.strands.related(founder)]);
     const rows = await this.recordRows(row, ties, null, FOLLOWED);
     const named = await this.identifiers.named([founder, ...ties.map((tie) => tie.key), ...row.parties]);
@@ -76,10 +76,8 @@ export class StrandService {
   }
 
   /** A page of the strand's records with the step that each belongs to. */
-  async lines(founder: number, after: Cursor | null, limit: number): Promise<Page<StrandLine> | null> {
-    const row = await this.strands.byFounder(founder);
-    if (!row) return null;
-    const ties = await this.identifiers.tiesOf(founder);
+  async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
+    const ties = await this.identifiers.tiesOf(row.founder);
     const rows = await this.recordRows(row, ties, null, FOLLOWED);
     const { steps, stepOf } = pathOf(rows.map((one) => this.coreRecord(one)));
     const stepIds = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]?.id ?? 0]));

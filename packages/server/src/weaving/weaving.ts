@@ -25,9 +25,12 @@ export class Weaving {
   private closing = false;
   behind = 0;
 
-  /** @param reading whether sources are being read at the moment */
-  constructor(url: string, private readonly db: Database, private readonly reading: () => boolean) {
-    this.worker = startWorker('weaving/weaving-worker', { workerData: { url } });
+  /**
+   * @param reading whether sources are being read at the moment
+   * @param woven called after each weaving: strands, and what is usual, may have changed
+   */
+  constructor(url: string, private readonly db: Database, private readonly reading: () => boolean, private readonly woven: () => void) {
+    this.worker = startWorker('weaving/weaving-worker', { workerData: { url }, resourceLimits: { maxYoungGenerationSizeMb: 96 } });
     this.worker.on('message', (message: FromWeaver) => this.told(message));
   }
 
@@ -97,6 +100,7 @@ export class Weaving {
       setTimeout(() => this.schedule(), 3000).unref();
       return;
     }
+    this.woven();
     this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
     if (this.dirty || this.wanted) this.schedule();
     else for (const resolve of this.settled.splice(0)) resolve();
