@@ -8,8 +8,7 @@ import vueParser from 'vue-eslint-parser';
 const forbid = (...patterns) => ({
   'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group], message: 'crosses a boundary of the architecture' })) }],
 });
-const others = (own) =>
-  ['api', 'core', 'server', 'web', 'standin', 'launch'].filter((name) => name !== own).map((name) => `@fadenweg/${name}`);
+const others = (own) => ['api', 'core', 'server', 'web', 'standin', 'launch'].filter((name) => name !== own).map((name) => `@fadenweg/${name}`);
 const node = ['node:*', '/fs', '/os', '/worker_threads', '/child_process'];
 
 export default ts.config(
@@ -37,11 +36,38 @@ export default ts.config(
       'vue/no-v-html': 'error',
     },
   },
-  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser }, globals: { ...globals.browser } }, rules: { 'no-undef': 'off' } },
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser }, globals: { ...globals.browser } },
+    rules: { 'no-undef': 'off' },
+  },
   { files: ['packages/core/**/*.ts'], rules: forbid(...node, ...others('core')) },
-  { files: ['packages/core/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'fetch', 'setTimeout'] } },
+  {
+    files: ['packages/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document', 'fetch', 'setTimeout'] },
+  },
   { files: ['packages/standin/**/*.ts'], rules: forbid(...others('standin')) },
-  { files: ['packages/web/**/*.{ts,vue}'], rules: forbid(...node, ...others('web').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name)), '@fadenweg/core/src/*') },
-  { files: ['packages/server/**/*.ts'], ignores: ['**/*.test.ts', '**/testing/**'], rules: forbid(...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name))) },
-  { files: ['packages/server/**/*.ts', 'packages/launch/**/*.ts', 'packages/standin/**/*.ts', 'e2e/**/*.ts', 'bench/**/*.ts', '*.js', '**/*.mjs', '**/*.test.ts'], languageOptions: { globals: { ...globals.node } } },
+  {
+    files: ['packages/web/**/*.{ts,vue}'],
+    rules: forbid(...node, ...others('web').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name)), '@fadenweg/core/src/*'),
+  },
+  {
+    files: ['packages/server/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
+    rules: forbid(...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name))),
+  },
+  {
+    files: [
+      'packages/server/**/*.ts',
+      'packages/launch/**/*.ts',
+      'packages/standin/**/*.ts',
+      'e2e/**/*.ts',
+      'bench/**/*.ts',
+      '*.js',
+      '**/*.mjs',
+      '**/*.test.ts',
+    ],
+    languageOptions: { globals: { ...globals.node } },
+  },
 );

@@ -10,7 +10,13 @@ const base = {
 export default {
   projects: [
     { ...base, displayName: 'unit', testMatch: ['<rootDir>/packages/{core,standin}/src/**/*.test.ts'] },
-    { ...base, displayName: 'page', testMatch: ['<rootDir>/packages/web/src/**/*.test.ts'], testEnvironment: 'jsdom', testEnvironmentOptions: { customExportConditions: ['source', 'browser'] } },
+    {
+      ...base,
+      displayName: 'page',
+      testMatch: ['<rootDir>/packages/web/src/**/*.test.ts'],
+      testEnvironment: 'jsdom',
+      testEnvironmentOptions: { customExportConditions: ['source', 'browser'] },
+    },
     { ...base, displayName: 'server', testMatch: ['<rootDir>/packages/{server,launch}/src/**/*.test.ts'] },
     { ...base, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

@@ -13,9 +13,15 @@ export async function benchImport(): Promise<Result[]> {
   try {
     const ms = await bring(own.server.url, folder);
     const bare = await bareCopy(own.postgres.url);
-    return [{
-      what: `import of the demo (${records.toLocaleString('en')} records), everything on, fsync on`, figure: perSecond(records, ms), raw: `${perSecond(records, bare)} bare COPY of the same rows, text`, ratio: (bare / ms).toFixed(2), budget: '≥ 0.3',
-    }];
+    return [
+      {
+        what: `import of the demo (${records.toLocaleString('en')} records), everything on, fsync on`,
+        figure: perSecond(records, ms),
+        raw: `${perSecond(records, bare)} bare COPY of the same rows, text`,
+        ratio: (bare / ms).toFixed(2),
+        budget: '≥ 0.3',
+      },
+    ];
   } finally {
     await own.stop();
   }

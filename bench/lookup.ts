@@ -19,7 +19,13 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
     const results: Result[] = [];
     if ((await call<Summary>(`${url}/api/summary`)).records === 0) {
       const took = await bring(url, logs.folder);
-      results.push({ what: `import of ${logs.records.toLocaleString('en')} records`, figure: perSecond(logs.records, took), raw: '', ratio: '', budget: 'see the import of the demo' });
+      results.push({
+        what: `import of ${logs.records.toLocaleString('en')} records`,
+        figure: perSecond(logs.records, took),
+        raw: '',
+        ratio: '',
+        budget: 'see the import of the demo',
+      });
     }
     const { items } = await call<Page<StrandSummary>>(`${url}/api/strands?flow=lens-order&limit=500&sort=-duration`);
     const whole = async (id: string): Promise<void> => {
@@ -31,13 +37,18 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
     const found = await times(CALLS, (i) => whole(ids[i]!));
     const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.businessId, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));
     results.push({
-      what: `strand by its order number, whole answer, at ${logs.records.toLocaleString('en')} records: p50 / p95`, figure: `${ms(quantile(found, 0.5))} / ${ms(quantile(found, 0.95))}`,
-      raw: `${ms(grep[1]!)} grep -F over the raw files`, ratio: `${(grep[1]! / quantile(found, 0.95)).toFixed(0)} times faster`, budget: 'p95 ≤ 60 ms, ≥ 20 times',
+      what: `strand by its order number, whole answer, at ${logs.records.toLocaleString('en')} records: p50 / p95`,
+      figure: `${ms(quantile(found, 0.5))} / ${ms(quantile(found, 0.95))}`,
+      raw: `${ms(grep[1]!)} grep -F over the raw files`,
+      ratio: `${(grep[1]! / quantile(found, 0.95)).toFixed(0)} times faster`,
+      budget: 'p95 ≤ 60 ms, ≥ 20 times',
     });
     const list = await times(60, (i) => call(`${url}/api/strands?outcome=failed&limit=100&sort=${i % 2 ? 'duration' : '-started'}`));
     results.push({ what: 'first page of the failed strands: p95', figure: ms(quantile(list, 0.95)), raw: '', ratio: '', budget: 'p95 ≤ 50 ms' });
     const summary = await call<Summary>(`${url}/api/summary`);
-    const day = await times(40, () => call(`${url}/api/records/timeline?from=${summary.from}&to=${new Date(Date.parse(summary.from!) + 86_400_000).toISOString()}&slots=120`));
+    const day = await times(40, () =>
+      call(`${url}/api/records/timeline?from=${summary.from}&to=${new Date(Date.parse(summary.from!) + 86_400_000).toISOString()}&slots=120`),
+    );
     results.push({ what: 'timeline of a day from roll-ups: p95', figure: ms(quantile(day, 0.95)), raw: '', ratio: '', budget: 'p95 ≤ 60 ms' });
     return results;
   } finally {

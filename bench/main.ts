@@ -20,7 +20,11 @@ for (const [name, bench] of Object.entries(BENCHES)) {
   console.error(`measuring ${name} …`);
   results.push(...(await bench()));
 }
-const table = ['| what | figure | raw limit in the same run | ratio | budget |', '|---|---|---|---|---|', ...results.map((one) => `| ${one.what} | ${one.figure} | ${one.raw} | ${one.ratio} | ${one.budget} |`)].join('\n');
+const table = [
+  '| what | figure | raw limit in the same run | ratio | budget |',
+  '|---|---|---|---|---|',
+  ...results.map((one) => `| ${one.what} | ${one.figure} | ${one.raw} | ${one.ratio} | ${one.budget} |`),
+].join('\n');
 await mkdir(join(ROOT, 'bench/results'), { recursive: true });
 await writeFile(join(ROOT, 'bench/results/latest.md'), `${table}\n`);
 console.log(table);

@@ -37,7 +37,8 @@ export async function system(name: string, fresh: boolean): Promise<BenchSystem>
   const postgres = await startPostgres(folder);
   const server = await startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web: null });
   return {
-    postgres, server,
+    postgres,
+    server,
     stop: async () => {
       await server.close();
       await postgres.stop();

@@ -29,7 +29,9 @@ const selectedLine = (): Promise<string> => page.text(By.css('[role=option][aria
 /** Opens the selected record and compares its place with the truth. */
 async function reachesCause(one: Truth): Promise<void> {
   await page.press('o');
-  await page.until('the record of the truth', async () => (await page.text(By.css('[data-testid=record]'))).includes(`${one.cause!.record!.source}, line ${one.cause!.record!.line},`));
+  await page.until('the record of the truth', async () =>
+    (await page.text(By.css('[data-testid=record]'))).includes(`${one.cause!.record!.source}, line ${one.cause!.record!.line},`),
+  );
 }
 
 describe('from a number to the place where it failed', () => {
@@ -45,7 +47,9 @@ describe('from a number to the place where it failed', () => {
     const order = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     await page.open('/');
     await page.find(order.businessId);
-    expect(await sentence()).toMatch(/^Failed in blank-store, 10:\d\d:\d\d\.\d{3}: labdb said “canceling statement due to lock timeout”, after it had waited 8\.0\d s for a lock/);
+    expect(await sentence()).toMatch(
+      /^Failed in blank-store, 10:\d\d:\d\d\.\d{3}: labdb said “canceling statement due to lock timeout”, after it had waited 8\.0\d s for a lock/,
+    );
     await page.until('the knot selected', async () => (await selectedLine()).includes('canceling statement'));
     await reachesCause(order);
   });
@@ -92,7 +96,9 @@ describe('from a number to the place where it failed', () => {
 
   test('a whole pasted log line leads to its strand', async () => {
     const order = truth.find((one) => one.outcome === 'refused' && one.flow === 'lens-order')!;
-    const line = (await readFile(join(logs, 'order-desk/order-desk.log'), 'utf8')).split('\n').find((one) => one.includes(`refused ${order.businessId}`))!;
+    const line = (await readFile(join(logs, 'order-desk/order-desk.log'), 'utf8'))
+      .split('\n')
+      .find((one) => one.includes(`refused ${order.businessId}`))!;
     await page.find(line);
     await page.until('the refused order', async () => (await sentence()).startsWith('Refused by order-desk'));
     expect(await page.address()).toContain(`order:${order.businessId}`);
@@ -119,7 +125,9 @@ describe('lists and sources', () => {
     await page.until('sorted by duration', async () => (await page.address()).includes('sort=-duration'));
     expect(await page.address()).toMatch(/flow=lens-order/);
     await browser.driver.navigate().refresh();
-    await page.until('the same list after a reload', async () => (await page.text(By.css('.said[role=status]'))).startsWith(`${failed} of ${failed} `));
+    await page.until('the same list after a reload', async () =>
+      (await page.text(By.css('.said[role=status]'))).startsWith(`${failed} of ${failed} `),
+    );
     await page.press('j', 'o');
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });
@@ -137,7 +145,10 @@ describe('lists and sources', () => {
 
   test('files that are chosen on Sources are read, and their records can be found', async () => {
     const file = join(system.folder, 'own.log');
-    await writeFile(file, '2026-11-24 11:00:00,000 INFO  [exec-1] o.b.X - begins LX-555555\n2026-11-24 11:00:01,000 ERROR [exec-1] o.b.X - LX-555555 broke\n');
+    await writeFile(
+      file,
+      '2026-11-24 11:00:00,000 INFO  [exec-1] o.b.X - begins LX-555555\n2026-11-24 11:00:01,000 ERROR [exec-1] o.b.X - LX-555555 broke\n',
+    );
     await page.open('/sources');
     await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
     await page.until('the new source, read', async () => /own\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
@@ -149,7 +160,10 @@ describe('lists and sources', () => {
 
   test('log content is shown as text, never as markup', async () => {
     const file = join(system.folder, 'markup.log');
-    await writeFile(file, '2026-11-24 11:00:00,000 ERROR [exec-1] o.b.X - LX-666666 <img src=x onerror="document.title=\'owned\'"> \u202e\u001b[31mred\n');
+    await writeFile(
+      file,
+      '2026-11-24 11:00:00,000 ERROR [exec-1] o.b.X - LX-666666 <img src=x onerror="document.title=\'owned\'"> \u202e\u001b[31mred\n',
+    );
     await page.open('/sources');
     await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
     await page.until('the new source, read', async () => /markup\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
@@ -162,7 +176,18 @@ describe('lists and sources', () => {
     await browser.theme(theme);
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     const call = truth.find((one) => one.story === 8)!;
-    const views = ['/strands', `/strands/order:${failed.businessId}`, `/strands/order:${failed.businessId}?tab=record`, `/strands/order:${failed.businessId}?tab=identifiers`, `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`, '/sources', '/sources?tab=imports', '/sources?tab=identifiers', '/find?text=LX-999999', '/nowhere'];
+    const views = [
+      '/strands',
+      `/strands/order:${failed.businessId}`,
+      `/strands/order:${failed.businessId}?tab=record`,
+      `/strands/order:${failed.businessId}?tab=identifiers`,
+      `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`,
+      '/sources',
+      '/sources?tab=imports',
+      '/sources?tab=identifiers',
+      '/find?text=LX-999999',
+      '/nowhere',
+    ];
     const broken: string[] = [];
     for (const path of views) {
       await page.open(path);

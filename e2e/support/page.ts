@@ -6,7 +6,10 @@ const PATIENCE = 15_000;
 
 /** What tests do on the page, by what a person sees: roles, labels, words. Waits for things, never for a time. */
 export class Page {
-  constructor(readonly driver: WebDriver, private readonly url: string) {}
+  constructor(
+    readonly driver: WebDriver,
+    private readonly url: string,
+  ) {}
 
   async open(path: string): Promise<void> {
     await this.driver.get(this.url + path);
@@ -20,14 +23,18 @@ export class Page {
   }
   /** Waits until a condition of the page holds; tells what it saw last when it never does. */
   async until(words: string, holds: () => Promise<boolean>): Promise<void> {
-    await this.driver.wait(async () => {
-      try {
-        return await holds();
-      } catch (error) {
-        if (/stale element|no such element/i.test(String(error))) return false; // the page is being drawn anew
-        throw error;
-      }
-    }, PATIENCE, `never seen: ${words}`);
+    await this.driver.wait(
+      async () => {
+        try {
+          return await holds();
+        } catch (error) {
+          if (/stale element|no such element/i.test(String(error))) return false; // the page is being drawn anew
+          throw error;
+        }
+      },
+      PATIENCE,
+      `never seen: ${words}`,
+    );
   }
   async press(...keys: string[]): Promise<void> {
     for (const key of keys) await this.driver.actions().sendKeys(key).perform();
@@ -36,7 +43,10 @@ export class Page {
   async find(text: string): Promise<void> {
     await this.press('/');
     const field = await this.see(By.css('[role=search] input'));
-    await this.until('the finder in focus', async () => (await this.driver.switchTo().activeElement().getAttribute('aria-label'))?.startsWith('Find') ?? false);
+    await this.until(
+      'the finder in focus',
+      async () => (await this.driver.switchTo().activeElement().getAttribute('aria-label'))?.startsWith('Find') ?? false,
+    );
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ENTER);
   }
   button(words: string): By {

@@ -22,83 +22,256 @@ export interface Problem {
   action?: string;
 }
 
-export interface NormalForm { case: 'keep' | 'lower' | 'upper'; separators: 'keep' | 'drop'; leadingZeros: 'keep' | 'drop'; phone: boolean }
+export interface NormalForm {
+  case: 'keep' | 'lower' | 'upper';
+  separators: 'keep' | 'drop';
+  leadingZeros: 'keep' | 'drop';
+  phone: boolean;
+}
 export interface IdentifierKind {
-  name: string; label: string; role: Role; patterns: string[]; fields: string[]; normal: NormalForm;
-  scope: 'global' | 'host' | 'process' | 'session'; leaseMs: number | null; supplied?: boolean;
+  name: string;
+  label: string;
+  role: Role;
+  patterns: string[];
+  fields: string[];
+  normal: NormalForm;
+  scope: 'global' | 'host' | 'process' | 'session';
+  leaseMs: number | null;
+  supplied?: boolean;
 }
 export interface FlowDeclaration {
-  name: string; label: string; kind: string; prefix: string; patienceMs: number;
+  name: string;
+  label: string;
+  kind: string;
+  prefix: string;
+  patienceMs: number;
   expects: { field: string; words: string; min: number; max: number | null }[];
 }
-export interface Flow extends FlowDeclaration { usualMs: number | null; strands: number }
-export interface Meaning { component: string | null; contains: string; means: 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless' }
+export interface Flow extends FlowDeclaration {
+  usualMs: number | null;
+  strands: number;
+}
+export interface Meaning {
+  component: string | null;
+  contains: string;
+  means: 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
+}
 
-export interface RecordSource { id: number; path: string; line: number; byteFrom: number; byteTo: number }
+export interface RecordSource {
+  id: number;
+  path: string;
+  line: number;
+  byteFrom: number;
+  byteTo: number;
+}
 export interface LogRecord {
-  id: string; at: Iso; originalAt: string; correctedByMs: number; source: RecordSource; component: string; host: string; environment: string;
-  level: LevelName; logger: string; message: string; attributes: Record<string, string | number | boolean>;
-  identifiers: { kind: string; value: string; role: Role }[]; shape: string; strand: string | null; leg: number | null;
-  because: 'declared' | 'carried-over' | null; understood: boolean;
+  id: string;
+  at: Iso;
+  originalAt: string;
+  correctedByMs: number;
+  source: RecordSource;
+  component: string;
+  host: string;
+  environment: string;
+  level: LevelName;
+  logger: string;
+  message: string;
+  attributes: Record<string, string | number | boolean>;
+  identifiers: { kind: string; value: string; role: Role }[];
+  shape: string;
+  strand: string | null;
+  leg: number | null;
+  because: 'declared' | 'carried-over' | null;
+  understood: boolean;
   /** Bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */
   marks: string[];
   tookMs: number | null;
 }
 /** One record with the bytes that it was read from. */
-export interface RecordInFull extends LogRecord { raw: string; rawCut: boolean }
+export interface RecordInFull extends LogRecord {
+  raw: string;
+  rawCut: boolean;
+}
 
 export interface StrandSummary {
-  id: string; flow: string | null; flowLabel: string; businessId: string; kind: string; outcome: Outcome; startedAt: Iso; endedAt: Iso;
-  durationMs: number; usualMs: number | null; records: number; failedIn: string | null; headline: string; parties: { kind: string; value: string }[];
+  id: string;
+  flow: string | null;
+  flowLabel: string;
+  businessId: string;
+  kind: string;
+  outcome: Outcome;
+  startedAt: Iso;
+  endedAt: Iso;
+  durationMs: number;
+  usualMs: number | null;
+  records: number;
+  failedIn: string | null;
+  headline: string;
+  parties: { kind: string; value: string }[];
 }
 export interface StrandIdentifier {
-  kind: string; label: string; value: string; role: Role; validFrom: Iso | null; validTo: Iso | null;
+  kind: string;
+  label: string;
+  value: string;
+  role: Role;
+  validFrom: Iso | null;
+  validTo: Iso | null;
   because: { recordId: string; from: string; fromValue: string }[];
 }
 export interface Step {
-  id: number; leg: number; parent: number | null; attempt: number; parallel: number | null; component: string; host: string; startedAt: Iso; endedAt: Iso;
-  workMs: number; waitMs: number; usualMs: number | null; excessMs: number | null; outcome: Outcome; records: number;
+  id: number;
+  leg: number;
+  parent: number | null;
+  attempt: number;
+  parallel: number | null;
+  component: string;
+  host: string;
+  startedAt: Iso;
+  endedAt: Iso;
+  workMs: number;
+  waitMs: number;
+  usualMs: number | null;
+  excessMs: number | null;
+  outcome: Outcome;
+  records: number;
 }
-export interface Hop { from: number; to: number; by: string; delayMs: number }
+export interface Hop {
+  from: number;
+  to: number;
+  by: string;
+  delayMs: number;
+}
 export type TimeKind = 'work' | 'waiting' | 'queue' | 'lock-wait' | 'gap';
 export type SentencePart =
-  | { kind: 'words'; text: string } | { kind: 'component'; text: string } | { kind: 'time'; at: Iso }
-  | { kind: 'duration'; text: string } | { kind: 'quote'; text: string; record: string };
+  | { kind: 'words'; text: string }
+  | { kind: 'component'; text: string }
+  | { kind: 'time'; at: Iso }
+  | { kind: 'duration'; text: string }
+  | { kind: 'quote'; text: string; record: string };
 export interface Finding {
-  rank: number; kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
-  failedIn: string; component: string; causedBy: { strand: string; component: string } | null;
-  record: { id: string; source: string; line: number; text: string }; sentence: string; parts: SentencePart[]; confidence: number; evidence: string[];
-  missingNext: string | null; excessMs: number | null; nearestChange: string | null; similar: { count: number; since: Iso } | null;
+  rank: number;
+  kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
+  failedIn: string;
+  component: string;
+  causedBy: { strand: string; component: string } | null;
+  record: { id: string; source: string; line: number; text: string };
+  sentence: string;
+  parts: SentencePart[];
+  confidence: number;
+  evidence: string[];
+  missingNext: string | null;
+  excessMs: number | null;
+  nearestChange: string | null;
+  similar: { count: number; since: Iso } | null;
 }
 export interface Strand {
-  id: string; flow: string | null; flowLabel: string; businessId: string; kind: string; outcome: Outcome; attributes: Record<string, string>;
-  startedAt: Iso; endedAt: Iso; durationMs: number; usualMs: number | null; identifiers: StrandIdentifier[]; records: number;
-  legs: { id: number; flow: string | null; startedAt: Iso; endedAt: Iso; outcome: Outcome }[]; steps: Step[]; hops: Hop[];
+  id: string;
+  flow: string | null;
+  flowLabel: string;
+  businessId: string;
+  kind: string;
+  outcome: Outcome;
+  attributes: Record<string, string>;
+  startedAt: Iso;
+  endedAt: Iso;
+  durationMs: number;
+  usualMs: number | null;
+  identifiers: StrandIdentifier[];
+  records: number;
+  legs: { id: number; flow: string | null; startedAt: Iso; endedAt: Iso; outcome: Outcome }[];
+  steps: Step[];
+  hops: Hop[];
   time: { component: string | null; kind: TimeKind; ms: number }[];
   /** Long silences between neighbouring records, by the id of the record behind each. */
   silences: { before: string; ms: number; kind: TimeKind; component: string | null }[];
-  findings: Finding[]; related: { strand: string; businessId: string; flowLabel: string; why: string }[];
+  findings: Finding[];
+  related: { strand: string; businessId: string; flowLabel: string; why: string }[];
   /** Said when only the first records of a very long strand were followed. */
   cut: { followed: number; of: number } | null;
 }
 /** A record with its place on the strand's path. */
-export interface StrandLine extends LogRecord { step: number }
+export interface StrandLine extends LogRecord {
+  step: number;
+}
 
 export interface SourceInfo {
-  id: number; path: string; format: string; confidence: number; zone: string; encoding: string; component: string; host: string; environment: string; demo: boolean;
-  size: number; readBytes: number; state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled'; error: string | null; records: number; understood: number;
-  from: Iso | null; to: Iso | null; importId: number;
+  id: number;
+  path: string;
+  format: string;
+  confidence: number;
+  zone: string;
+  encoding: string;
+  component: string;
+  host: string;
+  environment: string;
+  demo: boolean;
+  size: number;
+  readBytes: number;
+  state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled';
+  error: string | null;
+  records: number;
+  understood: number;
+  from: Iso | null;
+  to: Iso | null;
+  importId: number;
 }
 export interface ImportInfo {
-  id: number; state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing'; startedAt: Iso; endedAt: Iso | null; who: string; environment: string; demo: boolean;
-  files: number; alreadyThere: number; bytes: number; readBytes: number; records: number; understood: number; keptWhole: number; perSecond: number; secondsLeft: number | null; errors: { path: string; error: string }[];
+  id: number;
+  state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
+  startedAt: Iso;
+  endedAt: Iso | null;
+  who: string;
+  environment: string;
+  demo: boolean;
+  files: number;
+  alreadyThere: number;
+  bytes: number;
+  readBytes: number;
+  records: number;
+  understood: number;
+  keptWhole: number;
+  perSecond: number;
+  secondsLeft: number | null;
+  errors: { path: string; error: string }[];
 }
 export interface Summary {
-  records: number; sources: number; strands: number; from: Iso | null; to: Iso | null; demo: boolean; environments: string[]; components: string[];
-  imports: ImportInfo[]; weaving: { behind: number } | null;
+  records: number;
+  sources: number;
+  strands: number;
+  from: Iso | null;
+  to: Iso | null;
+  demo: boolean;
+  environments: string[];
+  components: string[];
+  imports: ImportInfo[];
+  weaving: { behind: number } | null;
 }
-export interface SearchHit { kind: string; label: string; role: Role; value: string; strands: StrandSummary[]; more: boolean }
-export interface SearchAnswer { text: string; hits: SearchHit[]; /** Where exactly one strand answers: go there. */ only: string | null; looked: { kind: string; value: string }[] }
-export interface TimelineSlot { from: Iso; counts: Partial<Record<LevelName, number>> }
-export interface Timeline { from: Iso; to: Iso; slotMs: number; slots: TimelineSlot[] }
-export interface Health { version: string; database: { state: 'up' | 'down'; version: string | null }; runningImports: number }
+export interface SearchHit {
+  kind: string;
+  label: string;
+  role: Role;
+  value: string;
+  strands: StrandSummary[];
+  more: boolean;
+}
+export interface SearchAnswer {
+  text: string;
+  hits: SearchHit[];
+  /** Where exactly one strand answers: go there. */ only: string | null;
+  looked: { kind: string; value: string }[];
+}
+export interface TimelineSlot {
+  from: Iso;
+  counts: Partial<Record<LevelName, number>>;
+}
+export interface Timeline {
+  from: Iso;
+  to: Iso;
+  slotMs: number;
+  slots: TimelineSlot[];
+}
+export interface Health {
+  version: string;
+  database: { state: 'up' | 'down'; version: string | null };
+  runningImports: number;
+}

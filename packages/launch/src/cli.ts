@@ -11,8 +11,10 @@ const HELP = `bin/fadenweg COMMAND
 async function main(): Promise<void> {
   const [command, ...rest] = process.argv.slice(2);
   switch (command) {
-    case 'import': return importPaths(rest);
-    case 'generate': return generateLogs(rest);
+    case 'import':
+      return importPaths(rest);
+    case 'generate':
+      return generateLogs(rest);
     case undefined:
     case 'help':
     case '--help':
@@ -24,7 +26,11 @@ async function main(): Promise<void> {
 }
 
 async function importPaths(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { environment: { type: 'string', default: 'production' }, zone: { type: 'string' }, url: { type: 'string' } } });
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { environment: { type: 'string', default: 'production' }, zone: { type: 'string' }, url: { type: 'string' } },
+  });
   if (positionals.length === 0) throw new Stop('Name at least one file or folder: bin/fadenweg import PATH...');
   const url = values.url ?? (await lastStarted());
   if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
@@ -37,19 +43,38 @@ async function importPaths(args: string[]): Promise<void> {
   });
   if (process.stderr.isTTY) process.stderr.write('\r');
   for (const { path, error } of info.errors) console.error(`${path || 'import'}: ${error}`);
-  console.log(`files ${info.files}, already there ${info.alreadyThere}, records read ${info.records}, understood ${info.understood}, kept whole ${info.keptWhole}`);
+  console.log(
+    `files ${info.files}, already there ${info.alreadyThere}, records read ${info.records}, understood ${info.understood}, kept whole ${info.keptWhole}`,
+  );
   if (info.state === 'failed') process.exitCode = 1;
 }
 
 async function generateLogs(args: string[]): Promise<void> {
-  const { values } = parseArgs({ args, options: { out: { type: 'string' }, seed: { type: 'string', default: '1' }, hours: { type: 'string', default: '24' }, records: { type: 'string', default: '100000' }, 'fault-rate': { type: 'string', default: '0.03' } } });
+  const { values } = parseArgs({
+    args,
+    options: {
+      out: { type: 'string' },
+      seed: { type: 'string', default: '1' },
+      hours: { type: 'string', default: '24' },
+      records: { type: 'string', default: '100000' },
+      'fault-rate': { type: 'string', default: '0.03' },
+    },
+  });
   if (!values.out) throw new Stop('Say where to: --out DIR');
   const number = (name: string, text: string, least: number, most: number): number => {
     const value = Number(text);
     if (!(value >= least && value <= most)) throw new Stop(`--${name} ${text}: a number from ${least} to ${most} is wanted.`);
     return value;
   };
-  const { records, strands } = await generate(freePlan(values.out, number('seed', values.seed, 0, 2 ** 31), number('hours', values.hours, 1, 24 * 366), number('records', values.records, 100, 1e9), number('fault-rate', values['fault-rate'], 0, 1)));
+  const { records, strands } = await generate(
+    freePlan(
+      values.out,
+      number('seed', values.seed, 0, 2 ** 31),
+      number('hours', values.hours, 1, 24 * 366),
+      number('records', values.records, 100, 1e9),
+      number('fault-rate', values['fault-rate'], 0, 1),
+    ),
+  );
   console.log(`${records} records, ${strands} strands`);
 }
 

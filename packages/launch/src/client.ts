@@ -39,7 +39,9 @@ export async function sendFiles(url: string, files: readonly FileToSend[], query
   async function* body(): AsyncGenerator<Buffer> {
     for (const { file, path, size, modified } of files) {
       const name = path.replaceAll('"', '%22').replace(/[\r\n]/g, ' ');
-      yield Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`);
+      yield Buffer.from(
+        `--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`,
+      );
       // a file that grows meanwhile is sent as long as it was when it was listed
       if (size > 0) yield* createReadStream(file, { end: size - 1 }) as AsyncIterable<Buffer>;
       yield Buffer.from('\r\n');
@@ -47,13 +49,18 @@ export async function sendFiles(url: string, files: readonly FileToSend[], query
     yield Buffer.from(`--${boundary}--\r\n`);
   }
   return call<ImportInfo>(`${url}/api/imports?${new URLSearchParams(query)}`, {
-    method: 'POST', headers: { 'content-type': `multipart/form-data; boundary=${boundary}` }, body: Readable.toWeb(Readable.from(body())) as ReadableStream, duplex: 'half',
+    method: 'POST',
+    headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+    body: Readable.toWeb(Readable.from(body())) as ReadableStream,
+    duplex: 'half',
   });
 }
 
 export async function call<T>(url: string, init?: RequestInit & { duplex?: 'half' }): Promise<T> {
   const response = await fetch(url, init).catch((error: Error) => {
-    throw new Stop(`${new URL(url).origin} does not answer (${(error.cause as Error | undefined)?.message ?? error.message}). Is it running? Start it with bin/demo.`);
+    throw new Stop(
+      `${new URL(url).origin} does not answer (${(error.cause as Error | undefined)?.message ?? error.message}). Is it running? Start it with bin/demo.`,
+    );
   });
   if (response.status === 204) return undefined as T;
   const answer = (await response.json()) as T | Problem;

@@ -5,7 +5,11 @@ import type { ImportInfo } from '@fadenweg/api';
 import { DEMO_ZONE, demoPlan, FLOWS, generate, KINDS, MEANINGS } from '@fadenweg/standin';
 import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
 
-const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 /** Declares what an administrator of the lens works would: identifier kinds, flows, meanings. Before data comes in, nothing has to be read again. */
 export async function declareDemo(url: string): Promise<void> {
@@ -30,7 +34,9 @@ export async function loadDemo(url: string): Promise<ImportInfo> {
     const ended = await waitForImport(url, started.id, (info) => {
       if (show) process.stdout.write(`\rReading: ${info.records.toLocaleString('en')} records, ${info.perSecond.toLocaleString('en')}/s   `);
     });
-    console.log(`${show ? '\r' : ''}Demo loaded: ${ended.records.toLocaleString('en')} records, ${ended.understood.toLocaleString('en')} understood.          `);
+    console.log(
+      `${show ? '\r' : ''}Demo loaded: ${ended.records.toLocaleString('en')} records, ${ended.understood.toLocaleString('en')} understood.          `,
+    );
     return ended;
   } finally {
     await rm(folder, { recursive: true, force: true });

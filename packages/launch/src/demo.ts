@@ -18,7 +18,15 @@ const HELP = `bin/demo [--port N] [--data DIR] [--empty] [--live]
   --live       the made-up system goes on producing, now`;
 
 async function main(): Promise<void> {
-  const { values } = parseArgs({ options: { port: { type: 'string', default: '7350' }, data: { type: 'string' }, empty: { type: 'boolean', default: false }, live: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } } });
+  const { values } = parseArgs({
+    options: {
+      port: { type: 'string', default: '7350' },
+      data: { type: 'string' },
+      empty: { type: 'boolean', default: false },
+      live: { type: 'boolean', default: false },
+      help: { type: 'boolean', default: false },
+    },
+  });
   if (values.help) {
     console.log(HELP);
     return;
@@ -37,7 +45,13 @@ async function main(): Promise<void> {
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => leave(0));
   try {
-    const server = await startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web: join(ROOT, 'packages/web/dist'), logLevel: process.env.LOG_LEVEL ?? 'warn' });
+    const server = await startServer({
+      databaseUrl: postgres.url,
+      port,
+      spool: join(folder, 'spool'),
+      web: join(ROOT, 'packages/web/dist'),
+      logLevel: process.env.LOG_LEVEL ?? 'warn',
+    });
     close = async () => {
       await server.close();
       await postgres.stop();
@@ -59,7 +73,9 @@ async function main(): Promise<void> {
   } catch (error) {
     if (closing) return;
     await close();
-    throw (error as { code?: string }).code === 'EADDRINUSE' ? new Stop(`Port ${port} is taken by another program. Choose one with --port N, or --port 0 for any free one.`) : error;
+    throw (error as { code?: string }).code === 'EADDRINUSE'
+      ? new Stop(`Port ${port} is taken by another program. Choose one with --port N, or --port 0 for any free one.`)
+      : error;
   }
 }
 

@@ -29,7 +29,9 @@ describe('following the lens works’ morning', () => {
 
   test('each strand that really happened is there once, with the outcome that it had', async () => {
     const strands = new Map((await allStrands()).map((one) => [one.id, one]));
-    const wrong = truth.filter((one) => strands.get(idOf(one))?.outcome !== one.outcome).map((one) => `${one.businessId} ${one.outcome} ${strands.get(idOf(one))?.outcome}`);
+    const wrong = truth
+      .filter((one) => strands.get(idOf(one))?.outcome !== one.outcome)
+      .map((one) => `${one.businessId} ${one.outcome} ${strands.get(idOf(one))?.outcome}`);
     expect(wrong).toEqual([]);
     expect(strands.size).toBe(truth.length);
   });
@@ -47,8 +49,13 @@ describe('following the lens works’ morning', () => {
     expect(new Set(faulty.map((one) => one.story))).toEqual(new Set([null, 1, 2, 8]));
     for (const one of faulty) {
       const { findings } = await strand(idOf(one));
-      expect({ id: one.businessId, source: findings[0]?.record.source, line: findings[0]?.record.line, component: findings[0]?.component, failedIn: findings[0]?.failedIn })
-        .toEqual({ id: one.businessId, ...one.cause!.record!, component: one.cause!.component, failedIn: one.cause!.failedIn });
+      expect({
+        id: one.businessId,
+        source: findings[0]?.record.source,
+        line: findings[0]?.record.line,
+        component: findings[0]?.component,
+        failedIn: findings[0]?.failedIn,
+      }).toEqual({ id: one.businessId, ...one.cause!.record!, component: one.cause!.component, failedIn: one.cause!.failedIn });
     }
   });
 
@@ -93,12 +100,19 @@ describe('following the lens works’ morning', () => {
     expect(new Set([...first.items, ...second.items].map((one) => one.id)).size).toBe(6);
     const caller = truth.find((one) => one.flow === 'status-call')!.attributes.caller!;
     const calls = await all<StrandSummary>(system, `/strands?identifier=${encodeURIComponent(caller)}`);
-    expect(calls.map((one) => one.id).sort()).toEqual(truth.filter((one) => one.attributes.caller === caller).map(idOf).sort());
+    expect(calls.map((one) => one.id).sort()).toEqual(
+      truth
+        .filter((one) => one.attributes.caller === caller)
+        .map(idOf)
+        .sort(),
+    );
   });
 
   test('a record opens in full, with its original bytes, its place and its neighbours', async () => {
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
-    const found = (await all<StrandLine>(system, `/strands/${encodeURIComponent(idOf(failed))}/records`)).find((line) => line.message.includes('\n\tat '))!;
+    const found = (await all<StrandLine>(system, `/strands/${encodeURIComponent(idOf(failed))}/records`)).find((line) =>
+      line.message.includes('\n\tat '),
+    )!;
     const record = await system.get<RecordInFull>(`/records/${found.id}`);
     const file = await readFile(join(logs, record.source.path));
     expect(record.raw).toBe(file.subarray(record.source.byteFrom, record.source.byteTo).toString());
@@ -124,7 +138,8 @@ describe('following the lens works’ morning', () => {
   });
 
   test('files in another order, one by one, across a restart, give the same strands', async () => {
-    const key = (one: StrandSummary): string => JSON.stringify([one.id, one.outcome, one.startedAt, one.durationMs, one.records, one.headline, one.parties.map((party) => party.value).sort()]);
+    const key = (one: StrandSummary): string =>
+      JSON.stringify([one.id, one.outcome, one.startedAt, one.durationMs, one.records, one.headline, one.parties.map((party) => party.value).sort()]);
     const before = (await allStrands()).map(key).sort();
     const [{ importId }] = (await system.get<Page<SourceInfo>>('/sources')).items as [SourceInfo];
     await call(`${system.url}/api/imports/${importId}`, { method: 'DELETE' });
@@ -152,7 +167,11 @@ describe('following the lens works’ morning', () => {
   test('another zone moves a source’s records, read again from the kept bytes', async () => {
     const [source] = (await system.get<Page<SourceInfo>>('/sources')).items.filter((one) => one.path === 'order-desk/grown.log');
     expect(source!.from).toBe('2026-11-24T11:00:00.000000Z');
-    await call(`${system.url}/api/sources/${source!.id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ zone: 'America/New_York' }) });
+    await call(`${system.url}/api/sources/${source!.id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ zone: 'America/New_York' }),
+    });
     let now: SourceInfo;
     do now = await system.get<SourceInfo>(`/sources/${source!.id}`);
     while (now.state !== 'done');

@@ -16,7 +16,10 @@ export class LiveSystem {
   private running: Promise<void> = Promise.resolve();
 
   /** @param told is given what went wrong; the next turn tries again */
-  constructor(private readonly url: string, private readonly told: (problem: string) => void) {}
+  constructor(
+    private readonly url: string,
+    private readonly told: (problem: string) => void,
+  ) {}
 
   start(): void {
     this.running = this.run();
@@ -37,7 +40,9 @@ export class LiveSystem {
         await works.sink.advance(now, 0);
         until = now;
         try {
-          const files = (await filesBelow([join(folder, 'logs')])).filter((file) => file.size > 0).map((file) => ({ ...file, path: file.path.replace('/', '/live-') }));
+          const files = (await filesBelow([join(folder, 'logs')]))
+            .filter((file) => file.size > 0)
+            .map((file) => ({ ...file, path: file.path.replace('/', '/live-') }));
           const started = await sendFiles(this.url, files, { environment: 'production', zone: DEMO_ZONE, demo: 'true' });
           await waitForImport(this.url, started.id, () => {});
         } catch (error) {

@@ -78,7 +78,9 @@ async function prepare(folder: string, data: string): Promise<void> {
   if (reach.code === 0) return;
   for (let parent = dirname(folder); ; parent = dirname(parent)) {
     if ((await run('runuser', ['-u', USER, '--', 'test', '-x', parent])).code !== 0 || parent === '/') {
-      throw new Stop(`The database runs as the user “${USER}”, who may not pass through ${parent}. Choose another place with --data DIR (for example /var/lib/fadenweg).`);
+      throw new Stop(
+        `The database runs as the user “${USER}”, who may not pass through ${parent}. Choose another place with --data DIR (for example /var/lib/fadenweg).`,
+      );
     }
   }
 }
@@ -91,7 +93,10 @@ async function idsOf(user: string): Promise<{ uid: number; gid: number }> {
 }
 
 class Server {
-  constructor(private readonly programs: string, private readonly data: string) {}
+  constructor(
+    private readonly programs: string,
+    private readonly data: string,
+  ) {}
 
   private asUser(program: string, args: string[]): Promise<Ran> {
     const path = join(this.programs, program);
@@ -99,7 +104,18 @@ class Server {
   }
 
   async create(): Promise<void> {
-    const made = await this.asUser('initdb', ['-D', this.data, '-U', 'fadenweg', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8', '--no-instructions']);
+    const made = await this.asUser('initdb', [
+      '-D',
+      this.data,
+      '-U',
+      'fadenweg',
+      '-A',
+      'trust',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--no-instructions',
+    ]);
     if (made.code !== 0) throw new Stop(`The database could not be set up in ${this.data}:\n${made.stderr.trim()}`);
     await writeFile(join(this.data, 'fadenweg.conf'), SETTINGS);
     const conf = join(this.data, 'postgresql.conf');
@@ -110,7 +126,10 @@ class Server {
   async checkVersion(): Promise<void> {
     const data = (await readFile(join(this.data, 'PG_VERSION'), 'utf8')).trim();
     const program = /postgresql\/(\d+)\//.exec(this.programs)?.[1];
-    if (data !== program) throw new Stop(`The data folder ${this.data} belongs to PostgreSQL ${data}, this machine has ${program}. Install postgresql-${data}, or choose another folder with --data DIR.`);
+    if (data !== program)
+      throw new Stop(
+        `The data folder ${this.data} belongs to PostgreSQL ${data}, this machine has ${program}. Install postgresql-${data}, or choose another folder with --data DIR.`,
+      );
   }
 
   /** The port of a server that is running in this folder already, null if there is none. */
@@ -133,7 +152,13 @@ class Server {
 
   async ensureDatabase(port: number): Promise<void> {
     const connection = ['-h', '127.0.0.1', '-p', String(port), '-U', 'fadenweg'];
-    const there = await run(join(this.programs, 'psql'), [...connection, '-d', 'postgres', '-Atc', `select 1 from pg_database where datname = 'fadenweg'`]);
+    const there = await run(join(this.programs, 'psql'), [
+      ...connection,
+      '-d',
+      'postgres',
+      '-Atc',
+      `select 1 from pg_database where datname = 'fadenweg'`,
+    ]);
     if (there.code !== 0) throw new Stop(`The database does not answer on port ${port}:\n${there.stderr.trim()}`);
     if (there.stdout.trim() === '1') return;
     const made = await run(join(this.programs, 'createdb'), [...connection, 'fadenweg']);

@@ -18,7 +18,8 @@ async function bring(name: string, content: string | Buffer): Promise<ImportInfo
   await writeFile(file, content);
   return system.bring([{ file, path: name, size: Buffer.byteLength(content), modified: Date.UTC(2026, 10, 24) }], { zone: 'UTC' });
 }
-const recordsOf = async (path: string): Promise<LogRecord[]> => (await all<LogRecord>(system, '/records?order=oldest')).filter((one) => one.source.path === path);
+const recordsOf = async (path: string): Promise<LogRecord[]> =>
+  (await all<LogRecord>(system, '/records?order=oldest')).filter((one) => one.source.path === path);
 /** A raw call, with headers that fetch would not let through. */
 function raw(method: string, path: string, headers: Record<string, string>): Promise<{ status: number; body: string }> {
   return new Promise((resolve, reject) => {
@@ -67,7 +68,16 @@ describe('bad input', () => {
   });
 
   test('broken UTF-8, lone surrogates and zero bytes in fields do no harm', async () => {
-    const info = await bring('odd/app.jsonl', Buffer.concat([Buffer.from('{"time":"2026-11-24T10:00:00Z","msg":"half \\ud83d and \\u0000 zero","x\\u0000y":"z"}\n{"time":"2026-11-24T10:00:01Z","msg":"broken '), Buffer.from([0xff, 0xc3, 0x28]), Buffer.from('"}\n')]));
+    const info = await bring(
+      'odd/app.jsonl',
+      Buffer.concat([
+        Buffer.from(
+          '{"time":"2026-11-24T10:00:00Z","msg":"half \\ud83d and \\u0000 zero","x\\u0000y":"z"}\n{"time":"2026-11-24T10:00:01Z","msg":"broken ',
+        ),
+        Buffer.from([0xff, 0xc3, 0x28]),
+        Buffer.from('"}\n'),
+      ]),
+    );
     expect(info).toMatchObject({ records: 2, state: 'done', errors: [] });
   });
 
@@ -88,9 +98,15 @@ describe('bad input', () => {
 
   test('a pattern that could run for ever is refused, one that is right reads the sources again', async () => {
     const post = (body: object): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-    expect(await problem('/identifier-kinds', post({ name: 'bad', label: 'bad', role: 'business', patterns: ['(a+)+$'] }))).toMatchObject({ status: 400, detail: expect.stringContaining('flat') });
+    expect(await problem('/identifier-kinds', post({ name: 'bad', label: 'bad', role: 'business', patterns: ['(a+)+$'] }))).toMatchObject({
+      status: 400,
+      detail: expect.stringContaining('flat'),
+    });
     await bring('hut/book.log', '2026-11-24 10:00:00 INFO a - booking HB-0042 made\n2026-11-24 10:00:01 ERROR a - booking HB-0042 lost\n');
-    const answer = await fetch(`${system.url}/api/identifier-kinds`, post({ name: 'booking', label: 'booking', role: 'business', patterns: ['HB-\\d{4}'] }));
+    const answer = await fetch(
+      `${system.url}/api/identifier-kinds`,
+      post({ name: 'booking', label: 'booking', role: 'business', patterns: ['HB-\\d{4}'] }),
+    );
     expect(answer.status).toBe(201);
     let found: { only: string | null };
     do found = await system.get<{ only: string | null }>('/search?text=HB-0042');
@@ -111,7 +127,16 @@ describe('who may ask', () => {
   test('the whole API is described', async () => {
     const description = await system.get<{ openapi: string; paths: Record<string, unknown> }>('/openapi.json');
     expect(description.openapi).toBe('3.1.0');
-    for (const path of ['/api/health', '/api/imports', '/api/imports/{id}', '/api/strands/{id}/records', '/api/search', '/api/identifier-kinds', '/api/sources/{id}']) expect(Object.keys(description.paths)).toContain(path);
+    for (const path of [
+      '/api/health',
+      '/api/imports',
+      '/api/imports/{id}',
+      '/api/strands/{id}/records',
+      '/api/search',
+      '/api/identifier-kinds',
+      '/api/sources/{id}',
+    ])
+      expect(Object.keys(description.paths)).toContain(path);
   });
 });
 
@@ -121,10 +146,16 @@ describe('the database goes away', () => {
     do sources = (await system.get<Page<SourceInfo>>('/sources')).items;
     while (sources.some((one) => one.state !== 'done'));
     const before = await system.get<Summary>('/summary');
-    const lines = Array.from({ length: 120_000 }, (_, i) => `2026-11-23 10:${String(Math.floor(i / 2000) % 60).padStart(2, '0')}:00,${String(i % 1000).padStart(3, '0')} INFO  [exec-1] o.b.X - line ${i} of LX-${100_000 + (i % 500)}`);
+    const lines = Array.from(
+      { length: 120_000 },
+      (_, i) =>
+        `2026-11-23 10:${String(Math.floor(i / 2000) % 60).padStart(2, '0')}:00,${String(i % 1000).padStart(3, '0')} INFO  [exec-1] o.b.X - line ${i} of LX-${100_000 + (i % 500)}`,
+    );
     const file = join(system.folder, 'long.log');
     await writeFile(file, lines.join('\n') + '\n');
-    const started = await sendFiles(system.url, [{ file, path: 'long/long.log', size: Buffer.byteLength(lines.join('\n')) + 1, modified: 0 }], { zone: 'UTC' });
+    const started = await sendFiles(system.url, [{ file, path: 'long/long.log', size: Buffer.byteLength(lines.join('\n')) + 1, modified: 0 }], {
+      zone: 'UTC',
+    });
     let some: ImportInfo;
     do some = await system.get<ImportInfo>(`/imports/${started.id}`);
     while (some.records === 0);
@@ -142,7 +173,10 @@ describe('the database goes away', () => {
   test('a cancelled import leaves nothing', async () => {
     const before = await system.get<Summary>('/summary');
     const file = join(system.folder, 'cancel.log');
-    const content = Array.from({ length: 150_000 }, (_, i) => `2026-11-22T10:00:00.${String(i % 1000).padStart(3, '0')}Z INFO x - cancelled line ${i}`).join('\n');
+    const content = Array.from(
+      { length: 150_000 },
+      (_, i) => `2026-11-22T10:00:00.${String(i % 1000).padStart(3, '0')}Z INFO x - cancelled line ${i}`,
+    ).join('\n');
     await writeFile(file, content);
     const started = await sendFiles(system.url, [{ file, path: 'cancel/cancel.log', size: Buffer.byteLength(content), modified: 0 }], {});
     expect((await fetch(`${system.url}/api/imports/${started.id}`, { method: 'DELETE' })).status).toBe(204);

@@ -22,9 +22,26 @@ async function jest(project: string, extra: string[]): Promise<Count> {
   console.log(`\n== ${project} tests`);
   const report = join(ROOT, 'coverage', `${project}.json`);
   await rm(report, { force: true });
-  const code = await show(process.execPath, ['--experimental-vm-modules', '--no-warnings=ExperimentalWarning', join(ROOT, 'node_modules/jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...extra], { cwd: ROOT });
+  const code = await show(
+    process.execPath,
+    [
+      '--experimental-vm-modules',
+      '--no-warnings=ExperimentalWarning',
+      join(ROOT, 'node_modules/jest/bin/jest.js'),
+      '--selectProjects',
+      project,
+      '--json',
+      `--outputFile=${report}`,
+      ...extra,
+    ],
+    { cwd: ROOT },
+  );
   if (!existsSync(report)) return { passed: 0, failed: 1 };
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(await readFile(report, 'utf8')) as { numPassedTests: number; numFailedTests: number; numRuntimeErrorTestSuites: number };
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(await readFile(report, 'utf8')) as {
+    numPassedTests: number;
+    numFailedTests: number;
+    numRuntimeErrorTestSuites: number;
+  };
   const failed = numFailedTests + numRuntimeErrorTestSuites;
   return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed };
 }
@@ -32,10 +49,12 @@ async function jest(project: string, extra: string[]): Promise<Count> {
 async function main(): Promise<void> {
   const only = process.argv.slice(2);
   if (!serverPrograms()) await install(['postgresql'], 'The database server (PostgreSQL)');
-  if (!existsSync('/usr/bin/chromium') || !existsSync('/usr/bin/chromedriver')) await install(['chromium', 'chromium-driver'], 'The browser for tests (Chromium)');
+  if (!existsSync('/usr/bin/chromium') || !existsSync('/usr/bin/chromedriver'))
+    await install(['chromium', 'chromium-driver'], 'The browser for tests (Chromium)');
   await mkdir(join(ROOT, 'coverage'), { recursive: true });
   const steps: Record<string, () => Promise<Count>> = {
     lint: () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
+    format: () => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
     types: () => check('types', bin('tsc'), ['-p', 'tsconfig.check.json']),
     'web-types': () => check('types of the page', bin('vue-tsc'), ['-p', 'packages/web/tsconfig.json', '--noEmit']),
     unit: () => jest('unit', []),

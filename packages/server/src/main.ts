@@ -9,8 +9,13 @@ if (!url) {
   process.exit(2);
 }
 const server = await startServer({
-  databaseUrl: url, port: Number(process.env.PORT ?? 0), spool: process.env.FADENWEG_SPOOL ?? join(tmpdir(), 'fadenweg-spool'), web: process.env.FADENWEG_WEB ?? null,
-  address: process.env.FADENWEG_ADDRESS, hosts: process.env.FADENWEG_HOSTS?.split(',').filter(Boolean), logLevel: process.env.LOG_LEVEL,
+  databaseUrl: url,
+  port: Number(process.env.PORT ?? 0),
+  spool: process.env.FADENWEG_SPOOL ?? join(tmpdir(), 'fadenweg-spool'),
+  web: process.env.FADENWEG_WEB ?? null,
+  address: process.env.FADENWEG_ADDRESS,
+  hosts: process.env.FADENWEG_HOSTS?.split(',').filter(Boolean),
+  logLevel: process.env.LOG_LEVEL,
 });
 console.log(`Fadenweg is ready at ${server.url}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));

@@ -68,7 +68,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   }
   const { port } = server.address() as AddressInfo;
   return {
-    url: `http://${options.address ?? '127.0.0.1'}:${port}`, log,
+    url: `http://${options.address ?? '127.0.0.1'}:${port}`,
+    log,
     async close() {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
@@ -80,7 +81,12 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
 
 async function listen(server: Server, port: number, address: string): Promise<void> {
   server.listen(port, address);
-  await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => { throw error as Error; })]);
+  await Promise.race([
+    once(server, 'listening'),
+    once(server, 'error').then(([error]) => {
+      throw error as Error;
+    }),
+  ]);
 }
 
 async function assemble(options: ServerOptions, db: Database, log: Logger) {
@@ -94,7 +100,12 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const presenter = new Presenter(identifiers, records, sources, names);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
-  const weaving: Weaving = new Weaving(options.databaseUrl, db, () => intake.busy, () => declarations.forget());
+  const weaving: Weaving = new Weaving(
+    options.databaseUrl,
+    db,
+    () => intake.busy,
+    () => declarations.forget(),
+  );
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
     stored: (batch) => weaving.stored(batch),
@@ -110,7 +121,10 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   return {
     endpoints: [
       ...overviewRoutes({ db, version: VERSION, sources, strands: strandRows, names, imports, search, weaving }),
-      ...recordRoutes(records, sources, presenter), ...strandRoutes(strands, search), ...importRoutes(imports, sources), ...sourceRoutes(sources, names, imports),
+      ...recordRoutes(records, sources, presenter),
+      ...strandRoutes(strands, search),
+      ...importRoutes(imports, sources),
+      ...sourceRoutes(sources, names, imports),
       ...declarationRoutes({ declarations, sources, strands, imports, weaving }),
     ],
     async close() {

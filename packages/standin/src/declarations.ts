@@ -3,7 +3,16 @@
  * Plain data in the shape of the API; nothing in the product knows it.
  */
 const KEEP = { case: 'keep', separators: 'keep', leadingZeros: 'keep', phone: false };
-const kind = (name: string, label: string, role: string, patterns: string[], fields: string[]) => ({ name, label, role, patterns, fields, normal: KEEP, scope: 'global', leaseMs: null });
+const kind = (name: string, label: string, role: string, patterns: string[], fields: string[]) => ({
+  name,
+  label,
+  role,
+  patterns,
+  fields,
+  normal: KEEP,
+  scope: 'global',
+  leaseMs: null,
+});
 
 export const KINDS = [
   kind('order', 'order', 'business', ['LX-\\d{6}'], []),
@@ -14,7 +23,14 @@ export const KINDS = [
 export const FLOWS = [
   { name: 'lens-order', label: 'lens order', kind: 'order', prefix: '', patienceMs: 600_000, expects: [] },
   { name: 'status-call', label: 'status call', kind: 'call', prefix: '', patienceMs: 600_000, expects: [] },
-  { name: 'price-list-job', label: 'price-list job', kind: 'run', prefix: 'PL-', patienceMs: 1_800_000, expects: [{ field: 'rows read', words: 'read', min: 1000, max: null }] },
+  {
+    name: 'price-list-job',
+    label: 'price-list job',
+    kind: 'run',
+    prefix: 'PL-',
+    patienceMs: 1_800_000,
+    expects: [{ field: 'rows read', words: 'read', min: 1000, max: null }],
+  },
   { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
 ];
 export const MEANINGS = [

@@ -8,9 +8,18 @@ import type { Truth } from './writing/sink.ts';
 
 async function made(seed: number): Promise<{ folder: string; digest: string }> {
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-standin-'));
-  await generate({ out: folder, seed, faultRate: 0.1, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY + 10 * 3_600_000_000, hours: 1, records: 4000 }] });
+  await generate({
+    out: folder,
+    seed,
+    faultRate: 0.1,
+    storyDay: FULL_DAY,
+    stretches: [{ from: FULL_DAY + 10 * 3_600_000_000, hours: 1, records: 4000 }],
+  });
   const hash = createHash('sha256');
-  for (const entry of (await readdir(folder, { recursive: true, withFileTypes: true })).filter((one) => one.isFile()).sort((a, b) => a.name.localeCompare(b.name))) hash.update(await readFile(join(entry.parentPath, entry.name)));
+  for (const entry of (await readdir(folder, { recursive: true, withFileTypes: true }))
+    .filter((one) => one.isFile())
+    .sort((a, b) => a.name.localeCompare(b.name)))
+    hash.update(await readFile(join(entry.parentPath, entry.name)));
   return { folder, digest: hash.digest('hex') };
 }
 
@@ -20,7 +29,10 @@ test('the same seed gives the same world, another seed another one; the truth na
     expect(worlds[0]!.digest).toBe(worlds[1]!.digest);
     expect(worlds[0]!.digest).not.toBe(worlds[2]!.digest);
     const { folder } = worlds[0]!;
-    const truth = (await readFile(join(folder, 'truth/truth.jsonl'), 'utf8')).trim().split('\n').map((line) => JSON.parse(line) as Truth);
+    const truth = (await readFile(join(folder, 'truth/truth.jsonl'), 'utf8'))
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Truth);
     const files = new Map<string, string[]>();
     const line = async ({ source, line }: { source: string; line: number }): Promise<string> => {
       if (!files.has(source)) files.set(source, (await readFile(join(folder, 'logs', source), 'utf8')).split('\n'));

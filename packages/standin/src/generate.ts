@@ -49,5 +49,9 @@ export async function generate(plan: Plan, progress: (records: number) => void =
 
 /** A plan for any number of hours and records, beginning on the day before the demo's first. */
 export const freePlan = (out: string, seed: number, hours: number, records: number, faultRate: number): Plan => ({
-  out, seed, faultRate, storyDay: null, stretches: [{ from: FULL_DAY - Math.ceil(hours / 24) * 24 * HOUR, hours, records }],
+  out,
+  seed,
+  faultRate,
+  storyDay: null,
+  stretches: [{ from: FULL_DAY - Math.ceil(hours / 24) * 24 * HOUR, hours, records }],
 });

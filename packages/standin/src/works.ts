@@ -28,8 +28,12 @@ export class Works {
     this.sink = new Sink(`${out}/logs`, `${out}/truth`);
     const random = new Random(seed);
     this.world = {
-      sink: this.sink, random: random.fork('flows'), faultRate, stories: storyDay === null ? [] : STORIES.map((story) => story(storyDay)),
-      pool: new SessionPool(random.fork('pool')), numbers: new Numbers(firstOrder),
+      sink: this.sink,
+      random: random.fork('flows'),
+      faultRate,
+      stories: storyDay === null ? [] : STORIES.map((story) => story(storyDay)),
+      pool: new SessionPool(random.fork('pool')),
+      numbers: new Numbers(firstOrder),
     };
     this.arrivals = random.fork('arrivals');
     this.server = newSession(771, begin - 40 * DAY, '', '');
@@ -55,7 +59,9 @@ export class Works {
       recent.push(`LX-${world.numbers.lastOrder}`);
       if (recent.length > 400) recent.splice(0, 200);
     });
-    add(((share * 0.14) / RECORDS_OF_CALL) * busy, (at) => statusCall(world, at, recent.length > 30 ? world.random.pick(recent.slice(0, -20)) : 'LX-100001'));
+    add(((share * 0.14) / RECORDS_OF_CALL) * busy, (at) =>
+      statusCall(world, at, recent.length > 30 ? world.random.pick(recent.slice(0, -20)) : 'LX-100001'),
+    );
     add(share * 0.185 * (0.5 + busy / 2), (at) => noise(world, at, this.server));
     for (let minute = Math.ceil(from / MINUTE); minute * MINUTE < from + length; minute++) {
       if (minute % 60 === 30) starts.push({ at: minute * MINUTE, run: (at) => priceListJob(world, at) });

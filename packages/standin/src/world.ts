@@ -45,7 +45,7 @@ export class SessionPool {
   take(at: Micros, until: Micros): Session {
     let free = this.sessions.find((entry) => entry.busyUntil < at);
     if (!free) {
-      free = { session: this.open(at - this.random.whole(1, 40) * HOUR / 10, 'labapp', 'blank-store'), busyUntil: 0 };
+      free = { session: this.open(at - (this.random.whole(1, 40) * HOUR) / 10, 'labapp', 'blank-store'), busyUntil: 0 };
       this.sessions.push(free);
     }
     free.busyUntil = until;

@@ -20,14 +20,22 @@ useKeys({ t: look.toggle });
     <div class="frame">
       <header class="band">
         <RouterLink to="/strands" class="mark" aria-label="Fadenweg, to the strands">
-          <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden="true"><g fill="none" stroke-linecap="round"><path d="M8 4v24M16 4v24M24 4v24" stroke="var(--undyed)" stroke-width="1.3" /><path d="M8 6c0 5 16 4 16 9s-16 4-16 9c0 2 4 3 8 3" stroke="var(--indigo)" stroke-width="3" /></g></svg>
+          <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden="true">
+            <g fill="none" stroke-linecap="round">
+              <path d="M8 4v24M16 4v24M24 4v24" stroke="var(--undyed)" stroke-width="1.3" />
+              <path d="M8 6c0 5 16 4 16 9s-16 4-16 9c0 2 4 3 8 3" stroke="var(--indigo)" stroke-width="3" />
+            </g>
+          </svg>
         </RouterLink>
         <FinderField />
         <WindowMenu />
         <span class="room"></span>
         <span class="soft zone" :title="'Times are shown in this zone'">{{ ZONE }}</span>
         <button type="button" class="theme" :aria-label="look.dark.value ? 'Light theme' : 'Dark theme'" @click="look.toggle">
-          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><circle cx="10" cy="10" r="6.5" fill="none" stroke="currentColor" stroke-width="1.6" /><path d="M10 3.5a6.5 6.5 0 0 1 0 13z" fill="currentColor" /></svg>
+          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+            <circle cx="10" cy="10" r="6.5" fill="none" stroke="currentColor" stroke-width="1.6" />
+            <path d="M10 3.5a6.5 6.5 0 0 1 0 13z" fill="currentColor" />
+          </svg>
         </button>
         <span class="person" role="img" aria-label="local administrator" title="local administrator">la</span>
       </header>
@@ -41,14 +49,65 @@ useKeys({ t: look.toggle });
   </v-app>
 </template>
 <style scoped>
-.frame { height: 100vh; display: flex; flex-direction: column; min-width: 760px; }
-.band { height: 52px; flex: none; display: flex; align-items: center; background: var(--paper); border-bottom: 1px solid var(--seam); padding-right: 16px; box-sizing: border-box; }
-.mark { width: 64px; display: grid; place-items: center; margin-right: 14px; }
-.finder { margin-right: 14px; }
-.room { flex: 1; }
-.zone { font-size: 13px; white-space: nowrap; }
-.theme { background: none; border: 0; color: var(--soft-ink); cursor: pointer; padding: 6px 10px; line-height: 0; }
-.person { width: 26px; height: 26px; border-radius: 50%; background: var(--indigo); color: var(--paper); display: grid; place-items: center; font-size: 12px; font-weight: 700; }
-.middle { flex: 1; min-height: 0; display: flex; }
-.work { flex: 1; min-width: 0; min-height: 0; }
+.frame {
+  height: 100vh;
+  display: flex;
+  flex-direction: column;
+  min-width: 760px;
+}
+.band {
+  height: 52px;
+  flex: none;
+  display: flex;
+  align-items: center;
+  background: var(--paper);
+  border-bottom: 1px solid var(--seam);
+  padding-right: 16px;
+  box-sizing: border-box;
+}
+.mark {
+  width: 64px;
+  display: grid;
+  place-items: center;
+  margin-right: 14px;
+}
+.finder {
+  margin-right: 14px;
+}
+.room {
+  flex: 1;
+}
+.zone {
+  font-size: 13px;
+  white-space: nowrap;
+}
+.theme {
+  background: none;
+  border: 0;
+  color: var(--soft-ink);
+  cursor: pointer;
+  padding: 6px 10px;
+  line-height: 0;
+}
+.person {
+  width: 26px;
+  height: 26px;
+  border-radius: 50%;
+  background: var(--indigo);
+  color: var(--paper);
+  display: grid;
+  place-items: center;
+  font-size: 12px;
+  font-weight: 700;
+}
+.middle {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.work {
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+}
 </style>

@@ -17,7 +17,11 @@ export function durationWords(time: Duration): string {
 }
 
 /** The sentence for a list that shows times beside it: without its times. */
-export const headline = (parts: readonly SentencePart[]): string => sentenceText(parts, () => '').replaceAll(', : ', ': ').replaceAll('but : ', 'but: ').replaceAll(', .', '.');
+export const headline = (parts: readonly SentencePart[]): string =>
+  sentenceText(parts, () => '')
+    .replaceAll(', : ', ': ')
+    .replaceAll('but : ', 'but: ')
+    .replaceAll(', .', '.');
 
 /** The sentence as plain text; times by the given writer. */
 export function sentenceText(parts: readonly SentencePart[], time: (at: number) => string): string {
@@ -25,10 +29,14 @@ export function sentenceText(parts: readonly SentencePart[], time: (at: number) 
     .map((part) => {
       switch (part.kind) {
         case 'words':
-        case 'component': return part.text;
-        case 'time': return time(part.at);
-        case 'duration': return durationWords(part.time);
-        case 'quote': return `“${part.text}”`;
+        case 'component':
+          return part.text;
+        case 'time':
+          return time(part.at);
+        case 'duration':
+          return durationWords(part.time);
+        case 'quote':
+          return `“${part.text}”`;
       }
     })
     .join('');

@@ -23,12 +23,23 @@ export function verdict(records: readonly StrandRecord[], path: Path, flow: Flow
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing)) {
     return { outcome: 'refused', findings: [refusal(records, firstRefusing)] };
   }
-  if (firstFailing !== undefined) return { outcome: 'failed', findings: [failure(records, path, failing.filter((index) => index > lastDone))] };
+  if (firstFailing !== undefined)
+    return {
+      outcome: 'failed',
+      findings: [
+        failure(
+          records,
+          path,
+          failing.filter((index) => index > lastDone),
+        ),
+      ],
+    };
   const volume = flow ? volumeFinding(records, flow) : null;
   if (volume) return { outcome: 'odd', findings: [volume] };
   if (lastDone >= 0 || marked(MARK.ends).length > 0) return { outcome: 'done', findings: [] };
   const last = records.length - 1;
-  if (flow && evidenceEnd - records[last]!.at > flow.patienceMs * 1000) return { outcome: 'stalled', findings: [silence(records, last, evidenceEnd)] };
+  if (flow && evidenceEnd - records[last]!.at > flow.patienceMs * 1000)
+    return { outcome: 'stalled', findings: [silence(records, last, evidenceEnd)] };
   return { outcome: flow ? 'running' : 'done', findings: [] };
 }
 
@@ -45,8 +56,11 @@ function failure(records: readonly StrandRecord[], path: Path, failing: readonly
   const gaveUp = near.find((index) => index !== root && isCaller(path, root, index));
   const failedIn = gaveUp === undefined ? record.component : records[gaveUp]!.component;
   const sentence: SentencePart[] = [
-    { kind: 'words', text: 'Failed in ' }, { kind: 'component', text: failedIn }, { kind: 'words', text: ', ' },
-    { kind: 'time', at: records[gaveUp ?? root]!.at }, { kind: 'words', text: ': ' },
+    { kind: 'words', text: 'Failed in ' },
+    { kind: 'component', text: failedIn },
+    { kind: 'words', text: ', ' },
+    { kind: 'time', at: records[gaveUp ?? root]!.at },
+    { kind: 'words', text: ': ' },
   ];
   if (failedIn !== record.component) sentence.push({ kind: 'component', text: record.component }, { kind: 'words', text: ' said ' });
   sentence.push({ kind: 'quote', text: firstLine(record.message), record: root });
@@ -57,17 +71,30 @@ function failure(records: readonly StrandRecord[], path: Path, failing: readonly
   const shouts = failing.filter((index) => index > root && records[index]!.component !== record.component && records[index]!.component !== failedIn);
   if (shouts.length > 0) {
     const names = [...new Set(shouts.map((index) => records[index]!.component))];
-    sentence.push({ kind: 'words', text: '. What ' }, { kind: 'component', text: names.join(' and ') }, { kind: 'words', text: ' reported after it is a consequence' });
+    sentence.push(
+      { kind: 'words', text: '. What ' },
+      { kind: 'component', text: names.join(' and ') },
+      { kind: 'words', text: ' reported after it is a consequence' },
+    );
   }
   sentence.push({ kind: 'words', text: '.' });
   const evidence = [...new Set([...(lock ? records.flatMap((r, i) => (r.marks & MARK.waits ? [i] : [])) : []), root, ...near])].sort((a, b) => a - b);
-  return { rank: 1, kind: 'failed-at', failedIn, component: record.component, record: root, sentence, confidence: near.length === 1 ? 0.9 : 0.8, evidence };
+  return {
+    rank: 1,
+    kind: 'failed-at',
+    failedIn,
+    component: record.component,
+    record: root,
+    sentence,
+    confidence: near.length === 1 ? 0.9 : 0.8,
+    evidence,
+  };
 }
 
 /** Whether the step of one record was under way when the step of the other began, in the chain of callers. */
 function isCaller(path: Path, inner: number, outer: number): boolean {
   const caller = path.steps[path.stepOf[outer]!];
-  for (let step = path.steps[path.stepOf[inner]!]; step?.parent; ) {
+  for (let step = path.steps[path.stepOf[inner]!]; step?.parent;) {
     step = path.steps[step.parent - 1];
     if (step === caller || step?.component === caller?.component) return true;
   }
@@ -77,10 +104,21 @@ function isCaller(path: Path, inner: number, outer: number): boolean {
 function refusal(records: readonly StrandRecord[], index: number): Finding {
   const record = records[index]!;
   return {
-    rank: 1, kind: 'refused', failedIn: record.component, component: record.component, record: index, confidence: 0.9, evidence: [index],
+    rank: 1,
+    kind: 'refused',
+    failedIn: record.component,
+    component: record.component,
+    record: index,
+    confidence: 0.9,
+    evidence: [index],
     sentence: [
-      { kind: 'words', text: 'Refused by ' }, { kind: 'component', text: record.component }, { kind: 'words', text: ', ' },
-      { kind: 'time', at: record.at }, { kind: 'words', text: ': ' }, { kind: 'quote', text: firstLine(record.message), record: index }, { kind: 'words', text: '.' },
+      { kind: 'words', text: 'Refused by ' },
+      { kind: 'component', text: record.component },
+      { kind: 'words', text: ', ' },
+      { kind: 'time', at: record.at },
+      { kind: 'words', text: ': ' },
+      { kind: 'quote', text: firstLine(record.message), record: index },
+      { kind: 'words', text: '.' },
     ],
   };
 }
@@ -88,11 +126,23 @@ function refusal(records: readonly StrandRecord[], index: number): Finding {
 function silence(records: readonly StrandRecord[], last: number, evidenceEnd: Microseconds): Finding {
   const record = records[last]!;
   return {
-    rank: 1, kind: 'stopped-before', failedIn: record.component, component: record.component, record: last, confidence: 0.6, evidence: [last],
+    rank: 1,
+    kind: 'stopped-before',
+    failedIn: record.component,
+    component: record.component,
+    record: last,
+    confidence: 0.6,
+    evidence: [last],
     sentence: [
-      { kind: 'words', text: 'Nothing more after ' }, { kind: 'component', text: record.component }, { kind: 'words', text: ', ' },
-      { kind: 'time', at: record.at }, { kind: 'words', text: ': ' }, { kind: 'quote', text: firstLine(record.message), record: last },
-      { kind: 'words', text: '. No source names it in the ' }, { kind: 'duration', time: evidenceEnd - record.at }, { kind: 'words', text: ' of evidence after it.' },
+      { kind: 'words', text: 'Nothing more after ' },
+      { kind: 'component', text: record.component },
+      { kind: 'words', text: ', ' },
+      { kind: 'time', at: record.at },
+      { kind: 'words', text: ': ' },
+      { kind: 'quote', text: firstLine(record.message), record: last },
+      { kind: 'words', text: '. No source names it in the ' },
+      { kind: 'duration', time: evidenceEnd - record.at },
+      { kind: 'words', text: ' of evidence after it.' },
     ],
   };
 }

@@ -14,10 +14,20 @@ export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules)
       const count = Number(hit[1] ?? hit[2]);
       if (count >= min && (max === null || count <= max)) continue;
       return {
-        rank: 1, kind: 'odd-volume', failedIn: record.component, component: record.component, record: index, confidence: 0.85, evidence: [index],
+        rank: 1,
+        kind: 'odd-volume',
+        failedIn: record.component,
+        component: record.component,
+        record: index,
+        confidence: 0.85,
+        evidence: [index],
         sentence: [
-          { kind: 'words', text: 'Ended without an error in ' }, { kind: 'component', text: record.component }, { kind: 'words', text: ', but ' },
-          { kind: 'time', at: record.at }, { kind: 'words', text: ': ' }, { kind: 'quote', text: firstLine(record.message), record: index },
+          { kind: 'words', text: 'Ended without an error in ' },
+          { kind: 'component', text: record.component },
+          { kind: 'words', text: ', but ' },
+          { kind: 'time', at: record.at },
+          { kind: 'words', text: ': ' },
+          { kind: 'quote', text: firstLine(record.message), record: index },
           { kind: 'words', text: `. Expected: ${min.toLocaleString('en')}${max === null ? ' or more' : ` to ${max.toLocaleString('en')}`}.` },
         ],
       };

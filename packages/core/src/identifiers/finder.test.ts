@@ -7,9 +7,19 @@ import { patternProblem } from './patterns.ts';
 import { STANDARD_KINDS } from './supplied.ts';
 import { KEEP, type IdentifierKind } from './types.ts';
 
-const order: IdentifierKind = { name: 'order', label: 'order', role: 'business', patterns: ['LX-\\d{4,6}'], fields: ['orderNumber'], normal: KEEP, scope: 'global', leaseMs: null };
+const order: IdentifierKind = {
+  name: 'order',
+  label: 'order',
+  role: 'business',
+  patterns: ['LX-\\d{4,6}'],
+  fields: ['orderNumber'],
+  normal: KEEP,
+  scope: 'global',
+  leaseMs: null,
+};
 const kinds = [...STANDARD_KINDS, order];
-const found = (text: string, fields: Record<string, string> = {}, host = 'h1'): string[] => new Finder(kinds).find(text, fields, host).map((one) => `${kinds[one.kind]!.name} ${one.value}`);
+const found = (text: string, fields: Record<string, string> = {}, host = 'h1'): string[] =>
+  new Finder(kinds).find(text, fields, host).map((one) => `${kinds[one.kind]!.name} ${one.value}`);
 
 describe('finding identifiers', () => {
   test('an order number that begins another one is not confused with it', () => {
@@ -33,14 +43,23 @@ describe('finding identifiers', () => {
   test('a run of characters is found wherever it stands, and only where it stands alone', () => {
     const hex = fc.string({ unit: fc.constantFrom(...'0123456789abcdef'), minLength: 32, maxLength: 32 });
     const around = fc.string({ unit: fc.constantFrom(...' .,;=()[]"\'xyz\n'), maxLength: 60 });
-    fc.assert(fc.property(around, hex, around, (before, value, after) => {
-      const alone = !/[\w]$/.test(before) && !/^[\w]/.test(after);
-      expect(found(before + value + after).includes(`trace ${value}`)).toBe(alone);
-    }));
+    fc.assert(
+      fc.property(around, hex, around, (before, value, after) => {
+        const alone = !/[\w]$/.test(before) && !/^[\w]/.test(after);
+        expect(found(before + value + after).includes(`trace ${value}`)).toBe(alone);
+      }),
+    );
   });
 
   test('phone numbers in every notation are one party', () => {
-    for (const text of ['030 23125 417', '+49 30 23125417', '0049 (30) 23125-417', '030/23125417', '+49 (0)30 23125 417', '493023125417'.replace(/^49/, '+49')]) {
+    for (const text of [
+      '030 23125 417',
+      '+49 30 23125417',
+      '0049 (30) 23125-417',
+      '030/23125417',
+      '+49 (0)30 23125 417',
+      '493023125417'.replace(/^49/, '+49'),
+    ]) {
       expect(normalPhone(text)).toBe('+493023125417');
     }
     expect(normalPhone('417')).toBe('417');
@@ -59,15 +78,26 @@ describe('finding identifiers', () => {
   });
 
   test('one record never names the same identifier twice', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom('LX-2048', 'LX-204817', ' ', ',', 'x')), (parts) => {
-      const all = found(parts.join(' '), { orderNumber: 'LX-2048' });
-      expect(new Set(all).size).toBe(all.length);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('LX-2048', 'LX-204817', ' ', ',', 'x')), (parts) => {
+        const all = found(parts.join(' '), { orderNumber: 'LX-2048' });
+        expect(new Set(all).size).toBe(all.length);
+      }),
+    );
   });
 });
 
 describe('patterns of one’s own', () => {
-  test.each([['(a+)+b', 'flat'], ['(\\w*)*', 'nothing at all'], ['(?=x)y', 'look-around'], ['(a)\\1', 'back-references'], ['[', 'Unterminated'], ['', 'empty'], ['.*', 'nothing at all'], ['x'.repeat(301), 'longer']])('%s is refused with a reason', (pattern, reason) => {
+  test.each([
+    ['(a+)+b', 'flat'],
+    ['(\\w*)*', 'nothing at all'],
+    ['(?=x)y', 'look-around'],
+    ['(a)\\1', 'back-references'],
+    ['[', 'Unterminated'],
+    ['', 'empty'],
+    ['.*', 'nothing at all'],
+    ['x'.repeat(301), 'longer'],
+  ])('%s is refused with a reason', (pattern, reason) => {
     expect(patternProblem(pattern)).toMatch(new RegExp(reason, 'i'));
   });
   test.each(['LX-\\d{6}', '(?:PL|SS)-\\d{4}', '[A-Z]{2}\\d+', 'order (\\d+)', '([0-9a-f]{4}){2}'])('%s may be used', (pattern) => {

@@ -28,8 +28,12 @@ export class Finder {
   constructor(readonly kinds: readonly IdentifierKind[]) {
     kinds.forEach((kind, index) => {
       const own = kind.patterns.map((source) => ({
-        kind: index, pattern: new RegExp(source, 'g'), whole: new RegExp(`^(?:${source})$`), literal: literalPrefix(source),
-        run: RunSearch.of(source), sticky: new RegExp(source, 'y'),
+        kind: index,
+        pattern: new RegExp(source, 'g'),
+        whole: new RegExp(`^(?:${source})$`),
+        literal: literalPrefix(source),
+        run: RunSearch.of(source),
+        sticky: new RegExp(source, 'y'),
       }));
       this.patternsOf.push(own);
       this.compiled.push(...own);
@@ -73,7 +77,7 @@ export class Finder {
   }
 
   private searchRuns(one: Compiled, run: RunSearch, text: string, fields: Fields, host: string): void {
-    for (let at = run.next(text, 0); at >= 0; ) {
+    for (let at = run.next(text, 0); at >= 0;) {
       one.sticky.lastIndex = at;
       const hit = one.sticky.exec(text);
       const end = hit ? at + hit[0].length : at + 1;

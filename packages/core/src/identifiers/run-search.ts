@@ -3,7 +3,10 @@
  * since a run of n cannot cross a character outside of the class (the idea of Boyer and Moore's last-character rule).
  */
 export class RunSearch {
-  private constructor(private readonly table: Uint8Array, private readonly length: number) {}
+  private constructor(
+    private readonly table: Uint8Array,
+    private readonly length: number,
+  ) {}
 
   /** For a pattern of that form with at least four characters, else null. */
   static of(pattern: string): RunSearch | null {

@@ -4,11 +4,24 @@ import { shapeHash } from '../shapes/shape.ts';
 
 /** What a record means for the strand it belongs to; bits that can be combined. */
 export const MARK = {
-  failing: 1, refusing: 2, done: 4, entry: 8, sends: 16, receives: 32, waits: 64, ends: 128, harmless: 256,
+  failing: 1,
+  refusing: 2,
+  done: 4,
+  entry: 8,
+  sends: 16,
+  receives: 32,
+  waits: 64,
+  ends: 128,
+  harmless: 256,
 } as const;
 export type Meaning = 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
 const OF_MEANING: Record<Meaning, number> = {
-  done: MARK.done, ends: MARK.ends, failed: MARK.failing, refused: MARK.refusing, entry: MARK.entry, harmless: MARK.harmless,
+  done: MARK.done,
+  ends: MARK.ends,
+  failed: MARK.failing,
+  refused: MARK.refusing,
+  entry: MARK.entry,
+  harmless: MARK.harmless,
 };
 
 /** A declared rule: records of a component whose message holds fixed words (no numbers, no values) mean something. */

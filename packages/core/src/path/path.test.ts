@@ -5,22 +5,45 @@ import { pathOf } from './path.ts';
 import type { StrandRecord } from './types.ts';
 import { emptyDraft } from '../reading/types.ts';
 
-const record = (at: number, component: string, more: Partial<StrandRecord> = {}): StrandRecord => ({ id: String(at), at: at * 1000, component, host: '', level: 3, marks: 0, took: NaN, message: '', keys: [], ...more });
+const record = (at: number, component: string, more: Partial<StrandRecord> = {}): StrandRecord => ({
+  id: String(at),
+  at: at * 1000,
+  component,
+  host: '',
+  level: 3,
+  marks: 0,
+  took: NaN,
+  message: '',
+  keys: [],
+  ...more,
+});
 
 describe('steps and the split of the time', () => {
   test('a component that speaks again continues its step, until its caller has spoken in between', () => {
     const { steps } = pathOf([record(0, 'desk'), record(2, 'store'), record(5, 'store'), record(6, 'desk'), record(8, 'store')]);
-    expect(steps.map((step) => [step.component, step.parent, step.attempt, step.records.length])).toEqual([['desk', null, 1, 2], ['store', 1, 1, 2], ['store', 1, 2, 1]]);
+    expect(steps.map((step) => [step.component, step.parent, step.attempt, step.records.length])).toEqual([
+      ['desk', null, 1, 2],
+      ['store', 1, 1, 2],
+      ['store', 1, 2, 1],
+    ]);
   });
 
   test('a record that states a duration began that much earlier', () => {
     const { steps, startedAt } = pathOf([record(10, 'portal'), record(40, 'edge', { took: 38_000 })]);
     expect(startedAt).toBe(2000);
-    expect(steps.map((step) => [step.component, step.parent])).toEqual([['edge', null], ['portal', null]]);
+    expect(steps.map((step) => [step.component, step.parent])).toEqual([
+      ['edge', null],
+      ['portal', null],
+    ]);
   });
 
   test('a lock wait that the database tells of is nobody’s work', () => {
-    const { time } = pathOf([record(0, 'store'), record(1004, 'labdb', { marks: MARK.waits, took: 1_000_000 }), record(8004, 'labdb'), record(8008, 'store')]);
+    const { time } = pathOf([
+      record(0, 'store'),
+      record(1004, 'labdb', { marks: MARK.waits, took: 1_000_000 }),
+      record(8004, 'labdb'),
+      record(8008, 'store'),
+    ]);
     expect(time[0]).toEqual({ component: 'labdb', kind: 'lock-wait', time: 8_000_000 });
   });
 
@@ -30,30 +53,48 @@ describe('steps and the split of the time', () => {
   });
 
   test('a hop names what both records share', () => {
-    expect(pathOf([record(0, 'a', { keys: [1, 7] }), record(3, 'b', { keys: [7] })]).hops).toEqual([{ from: 1, to: 2, record: 1, delay: 3000, by: [7] }]);
+    expect(pathOf([record(0, 'a', { keys: [1, 7] }), record(3, 'b', { keys: [7] })]).hops).toEqual([
+      { from: 1, to: 2, record: 1, delay: 3000, by: [7] },
+    ]);
   });
 
-  const any = fc.array(fc.record({ gap: fc.integer({ min: 0, max: 5000 }), component: fc.constantFrom('a', 'b', 'c', 'd'), took: fc.option(fc.integer({ min: 0, max: 9_000_000 })), marks: fc.integer({ min: 0, max: 511 }) }), { minLength: 1, maxLength: 30 })
+  const any = fc
+    .array(
+      fc.record({
+        gap: fc.integer({ min: 0, max: 5000 }),
+        component: fc.constantFrom('a', 'b', 'c', 'd'),
+        took: fc.option(fc.integer({ min: 0, max: 9_000_000 })),
+        marks: fc.integer({ min: 0, max: 511 }),
+      }),
+      { minLength: 1, maxLength: 30 },
+    )
     .map((list) => {
       let at = 10_000;
       return list.map(({ gap, component, took, marks }) => record((at += gap), component, { marks, took: took ?? NaN }));
     });
 
   test('the shares add up to the whole, and every record is in exactly one step', () => {
-    fc.assert(fc.property(any, (records) => {
-      const path = pathOf(records);
-      expect(path.time.reduce((sum, share) => sum + share.time, 0)).toBe(path.endedAt - path.startedAt);
-      expect(path.time.every((share) => share.time > 0)).toBe(true);
-      const indexes = path.steps.flatMap((step) => step.records).sort((a, b) => a - b);
-      expect(indexes).toEqual(records.map((_, index) => index));
-      for (const step of path.steps) expect(step.endedAt).toBeGreaterThanOrEqual(step.startedAt);
-    }), { numRuns: 400 });
+    fc.assert(
+      fc.property(any, (records) => {
+        const path = pathOf(records);
+        expect(path.time.reduce((sum, share) => sum + share.time, 0)).toBe(path.endedAt - path.startedAt);
+        expect(path.time.every((share) => share.time > 0)).toBe(true);
+        const indexes = path.steps.flatMap((step) => step.records).sort((a, b) => a - b);
+        expect(indexes).toEqual(records.map((_, index) => index));
+        for (const step of path.steps) expect(step.endedAt).toBeGreaterThanOrEqual(step.startedAt);
+      }),
+      { numRuns: 400 },
+    );
   });
 });
 
 describe('marks', () => {
-  const marker = new Marker([{ component: 'desk', contains: 'released to', means: 'done' }, { component: null, contains: 'expected hiccup', means: 'harmless' }]);
-  const marks = (message: string, level: 3 | 4 | 5, fields = {}, component = 'desk'): number => marker.marks({ ...emptyDraft(), message, level, fields }, component);
+  const marker = new Marker([
+    { component: 'desk', contains: 'released to', means: 'done' },
+    { component: null, contains: 'expected hiccup', means: 'harmless' },
+  ]);
+  const marks = (message: string, level: 3 | 4 | 5, fields = {}, component = 'desk'): number =>
+    marker.marks({ ...emptyDraft(), message, level, fields }, component);
   test('errors fail, declared rules speak for their component, harmless errors do not count', () => {
     expect(marks('it broke', 5)).toBe(MARK.failing);
     expect(marks('LX-1 released to surfacing', 3)).toBe(MARK.done);

@@ -18,7 +18,9 @@ interface Owner {
  * Adds work and waiting to the steps. The shares add up to `to - from` exactly.
  */
 export function splitTime(
-  records: readonly StrandRecord[], steps: Step[], stepOf: Int32Array,
+  records: readonly StrandRecord[],
+  steps: Step[],
+  stepOf: Int32Array,
 ): { time: TimeShare[]; silences: Silence[]; from: Microseconds; to: Microseconds } {
   const from = Math.min(...steps.map((step) => step.startedAt));
   const to = Math.max(...steps.map((step) => step.endedAt));
@@ -50,12 +52,19 @@ export function splitTime(
   return {
     time: [...shares.values()].sort((a, b) => b.time - a.time),
     silences: [...longest.values()].filter((silence) => silence.time >= NOTABLE && silence.before < records.length),
-    from, to,
+    from,
+    to,
   };
 }
 
 function ownerOf(
-  begin: Microseconds, end: Microseconds, records: readonly StrandRecord[], steps: Step[], stepOf: Int32Array, next: number, locks: LockWait[],
+  begin: Microseconds,
+  end: Microseconds,
+  records: readonly StrandRecord[],
+  steps: Step[],
+  stepOf: Int32Array,
+  next: number,
+  locks: LockWait[],
 ): Owner {
   const lock = locks.find((wait) => wait.from <= begin && wait.to >= end);
   if (lock) return { component: lock.component, kind: 'lock-wait', step: steps[stepOf[lock.record]!] ?? null };
@@ -90,8 +99,10 @@ function lockWaits(records: readonly StrandRecord[]): LockWait[] {
     if (!(record.marks & MARK.waits)) return;
     const end = records.findIndex((other, i) => i > index && other.component === record.component && other.host === record.host);
     waits.push({
-      component: record.component, record: index,
-      from: record.at - (record.took > 0 ? record.took : 0), to: end < 0 ? record.at : records[end]!.at,
+      component: record.component,
+      record: index,
+      from: record.at - (record.took > 0 ? record.took : 0),
+      to: end < 0 ? record.at : records[end]!.at,
     });
   });
   return waits;

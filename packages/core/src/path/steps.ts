@@ -22,8 +22,18 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
       const before = previousSpeaker(records, stepOf, all, begins ? record.at - record.took : record.at, index);
       const attempt = all.filter((other) => other.component === record.component && other.parent === (before?.id ?? null)).length + 1;
       step = {
-        id: all.length + 1, leg: 1, parent: before?.id ?? null, attempt, component: record.component, host: record.host,
-        startedAt: record.at, endedAt: record.at, work: 0, wait: 0, outcome: 'done', records: [],
+        id: all.length + 1,
+        leg: 1,
+        parent: before?.id ?? null,
+        attempt,
+        component: record.component,
+        host: record.host,
+        startedAt: record.at,
+        endedAt: record.at,
+        work: 0,
+        wait: 0,
+        outcome: 'done',
+        records: [],
       };
       all.push(step);
       open.set(place, step);

@@ -4,7 +4,9 @@ import type { Encoding } from './encoding.ts';
 import { frame, LONGEST_RECORD, type Frame, type Place } from './framing.ts';
 import { guessFormats, openReader, sampleOf } from './registry.ts';
 
-declare class TextEncoder { encode(text: string): Uint8Array }
+declare class TextEncoder {
+  encode(text: string): Uint8Array;
+}
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const CONTEXT = { zone: 'UTC', year: 2026 };
 
@@ -27,45 +29,70 @@ function frames(bytes: Uint8Array, format: string, block: number, encoding: Enco
 }
 
 const line = fc.oneof(
-  fc.constantFrom('2026-11-24 10:00:00 INFO a - begins', '\tat some.place(File.java:3)', '', '{"time":"2026-11-24T10:00:00Z"}', 'a,"b', 'c",d', 'größe 12 µm — ok'),
+  fc.constantFrom(
+    '2026-11-24 10:00:00 INFO a - begins',
+    '\tat some.place(File.java:3)',
+    '',
+    '{"time":"2026-11-24T10:00:00Z"}',
+    'a,"b',
+    'c",d',
+    'größe 12 µm — ok',
+  ),
   fc.string({ unit: 'grapheme' }).map((text) => text.replace(/\n/g, ' ')),
 );
 const ends = fc.constantFrom('\n', '\r\n');
 
 describe('framing', () => {
-  test.each(['text', 'json-lines', 'postgresql-csvlog', 'logfmt', 'plain', 'sip-trace'])('%s: records tile the input byte for byte, whatever the blocks', (format) => {
-    fc.assert(fc.property(fc.array(fc.tuple(line, ends), { maxLength: 40 }), fc.integer({ min: 1, max: 200 }), fc.boolean(), (lines, block, ended) => {
-      const text = lines.map(([content, end]) => content + end).join('') + (ended ? '' : 'the rest');
-      const bytes = bytesOf(text);
-      const whole = frames(bytes, format, bytes.length + 1);
-      let at = 0;
-      for (const one of whole) {
-        expect(one.byteFrom).toBe(at);
-        at = one.byteTo;
-      }
-      expect(at).toBe(bytes.length);
-      expect(frames(bytes, format, block)).toEqual(whole);
-    }), { numRuns: 150 });
-  });
+  test.each(['text', 'json-lines', 'postgresql-csvlog', 'logfmt', 'plain', 'sip-trace'])(
+    '%s: records tile the input byte for byte, whatever the blocks',
+    (format) => {
+      fc.assert(
+        fc.property(fc.array(fc.tuple(line, ends), { maxLength: 40 }), fc.integer({ min: 1, max: 200 }), fc.boolean(), (lines, block, ended) => {
+          const text = lines.map(([content, end]) => content + end).join('') + (ended ? '' : 'the rest');
+          const bytes = bytesOf(text);
+          const whole = frames(bytes, format, bytes.length + 1);
+          let at = 0;
+          for (const one of whole) {
+            expect(one.byteFrom).toBe(at);
+            at = one.byteTo;
+          }
+          expect(at).toBe(bytes.length);
+          expect(frames(bytes, format, block)).toEqual(whole);
+        }),
+        { numRuns: 150 },
+      );
+    },
+  );
 
   test('line numbers count every line from 1, also those inside of records', () => {
     const text = '2026-11-24 10:00:00 ERROR a - failed\n\tat one\n\tat two\n\n2026-11-24 10:00:01 INFO a - next\n';
     expect(frames(bytesOf(text), 'text', 7).map((one) => [one.line, one.text])).toEqual([
-      [1, '2026-11-24 10:00:00 ERROR a - failed\n\tat one\n\tat two'], [5, '2026-11-24 10:00:01 INFO a - next'],
+      [1, '2026-11-24 10:00:00 ERROR a - failed\n\tat one\n\tat two'],
+      [5, '2026-11-24 10:00:01 INFO a - next'],
     ]);
   });
 
   test('a line that is longer than any record may be is cut, and nothing of it is lost', () => {
     const text = `first\n${'x'.repeat(2 * LONGEST_RECORD + 5)}\nlast\n`;
     const found = frames(bytesOf(text), 'plain', 1 << 20);
-    expect(found.map((one) => [one.text.length, one.cut, one.line])).toEqual([[5, false, 1], [LONGEST_RECORD, true, 2], [LONGEST_RECORD, true, 2], [5, true, 2], [4, false, 3]]);
+    expect(found.map((one) => [one.text.length, one.cut, one.line])).toEqual([
+      [5, false, 1],
+      [LONGEST_RECORD, true, 2],
+      [LONGEST_RECORD, true, 2],
+      [5, true, 2],
+      [4, false, 3],
+    ]);
     expect(frames(bytesOf(text), 'plain', text.length + 1)).toEqual(found);
     expect(found.at(-1)!.byteTo).toBe(text.length);
   });
 
   test('bytes that are no valid UTF-8 keep their place', () => {
     const bytes = Uint8Array.from([...bytesOf('one\n'), 0xff, 0xfe, 0xc3, 10, ...bytesOf('three\n')]);
-    expect(frames(bytes, 'plain', 3).map((one) => [one.byteFrom, one.byteTo])).toEqual([[0, 4], [4, 8], [8, 14]]);
+    expect(frames(bytes, 'plain', 3).map((one) => [one.byteFrom, one.byteTo])).toEqual([
+      [0, 4],
+      [4, 8],
+      [8, 14],
+    ]);
   });
 
   test('UTF-16 is framed by its own bytes', () => {
@@ -78,11 +105,14 @@ describe('framing', () => {
   });
 
   test('a format is guessed for anything, and its reader takes anything', () => {
-    fc.assert(fc.property(fc.array(line, { maxLength: 12 }), (lines) => {
-      const text = lines.join('\n');
-      const best = guessFormats(sampleOf('any', text, true))[0]!;
-      expect(best.confidence).toBeGreaterThan(0);
-      expect(best.confidence).toBeLessThanOrEqual(1);
-    }), { numRuns: 100 });
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 12 }), (lines) => {
+        const text = lines.join('\n');
+        const best = guessFormats(sampleOf('any', text, true))[0]!;
+        expect(best.confidence).toBeGreaterThan(0);
+        expect(best.confidence).toBeLessThanOrEqual(1);
+      }),
+      { numRuns: 100 },
+    );
   });
 });

@@ -32,9 +32,7 @@ export interface Place {
  * @param last no more bytes will come: the rest is a record too
  * @returns the frames; `place` of the next one. Nothing is consumed when no record is complete yet.
  */
-export function frame(
-  bytes: Uint8Array, place: Place, encoding: Encoding, reader: RecordReader, last: boolean,
-): { frames: Frame[]; next: Place } {
+export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reader: RecordReader, last: boolean): { frames: Frame[]; next: Place } {
   const wide = encoding === 'utf-16le' || encoding === 'utf-16be';
   const even = wide && bytes.length % 2 === 1 ? bytes.subarray(0, bytes.length - 1) : bytes;
   const text = decode(even, encoding);
@@ -100,7 +98,7 @@ function cutLine(text: string, from: number, to: number, byteFrom: number, byteT
   const narrow = to - from === byteTo - byteFrom;
   const parts: Frame[] = [];
   let byte = byteFrom;
-  for (let char = from; char < to; ) {
+  for (let char = from; char < to;) {
     const end = Math.min(to, char + (narrow ? LONGEST_RECORD : LONGEST_RECORD >> 2));
     const part = text.slice(char, end);
     const next = end === to ? byteTo : byte + (narrow ? end - char : utf8Length(part));

@@ -34,11 +34,16 @@ export class TimeReader {
   /** Where the time that begins at `pos` ends, or -1 if there is none in this layout. Sets `at`. */
   read(text: string, pos: number, layout: TimeLayout): number {
     switch (layout) {
-      case 'iso': return this.iso(text, pos);
-      case 'day-first': return this.dayFirst(text, pos);
-      case 'access': return this.access(text, pos);
-      case 'month-name': return this.monthName(text, pos);
-      case 'epoch': return this.epoch(text, pos);
+      case 'iso':
+        return this.iso(text, pos);
+      case 'day-first':
+        return this.dayFirst(text, pos);
+      case 'access':
+        return this.access(text, pos);
+      case 'month-name':
+        return this.monthName(text, pos);
+      case 'epoch':
+        return this.epoch(text, pos);
     }
   }
 

@@ -22,7 +22,14 @@ export interface Draft {
 }
 
 export const emptyDraft = (): Draft => ({
-  at: NaN, timeText: '', level: 0, logger: '', message: '', fields: {}, took: NaN, understood: false,
+  at: NaN,
+  timeText: '',
+  level: 0,
+  logger: '',
+  message: '',
+  fields: {},
+  took: NaN,
+  understood: false,
 });
 
 export function clearDraft(draft: Draft): void {

@@ -16,8 +16,14 @@ export class ZoneClock {
   /** @throws RangeError when the zone is not known */
   constructor(readonly zone: string) {
     this.format = new Intl.DateTimeFormat('en-US', {
-      timeZone: zone, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric',
-      hour: 'numeric', minute: 'numeric', second: 'numeric',
+      timeZone: zone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: 'numeric',
+      day: 'numeric',
+      hour: 'numeric',
+      minute: 'numeric',
+      second: 'numeric',
     });
   }
 
@@ -73,8 +79,27 @@ export function isZone(zone: string): boolean {
 
 /** Zone abbreviations that database servers and programs write, in minutes east of UTC. Only those with one meaning in common use. */
 const ABBREVIATIONS: Record<string, number> = {
-  UTC: 0, GMT: 0, Z: 0, WET: 0, WEST: 60, CET: 60, CEST: 120, MEZ: 60, MESZ: 120, EET: 120, EEST: 180, MSK: 180,
-  BST: 60, EST: -300, EDT: -240, CDT: -300, MST: -420, MDT: -360, PST: -480, PDT: -420, JST: 540,
+  UTC: 0,
+  GMT: 0,
+  Z: 0,
+  WET: 0,
+  WEST: 60,
+  CET: 60,
+  CEST: 120,
+  MEZ: 60,
+  MESZ: 120,
+  EET: 120,
+  EEST: 180,
+  MSK: 180,
+  BST: 60,
+  EST: -300,
+  EDT: -240,
+  CDT: -300,
+  MST: -420,
+  MDT: -360,
+  PST: -480,
+  PDT: -420,
+  JST: 540,
 };
 /** Minutes east of UTC, NaN for an abbreviation that is not known. */
 export const abbreviationOffset = (text: string): number => ABBREVIATIONS[text] ?? NaN;

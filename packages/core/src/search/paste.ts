@@ -42,7 +42,8 @@ export function candidatesIn(text: string, kinds: readonly IdentifierKind[]): Ca
   const lone = paste.length <= LONGEST_VALUE && !/[\s=]/.test(paste);
   for (const kind of kinds) {
     if (kind.normal.phone) {
-      for (const hit of paste.matchAll(PHONE)) if (hit[0].replace(/\D/g, '').length >= 6 && !/[\w-]$/.test(paste.slice(0, hit.index))) add(kind, normalPhone(hit[0]));
+      for (const hit of paste.matchAll(PHONE))
+        if (hit[0].replace(/\D/g, '').length >= 6 && !/[\w-]$/.test(paste.slice(0, hit.index))) add(kind, normalPhone(hit[0]));
     } else if (lone && kind.scope === 'global') add(kind, normalValue(paste, kind.normal));
   }
   const rank = (one: Candidate): number => ['business', 'link', 'shared'].indexOf(kinds.find((kind) => kind.name === one.kind)!.role);

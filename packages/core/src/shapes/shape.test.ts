@@ -10,10 +10,17 @@ test('messages that differ in numbers, quoted texts and values alone have one sh
 });
 
 test('equal shapes have equal hashes, whatever the text', () => {
-  fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 80 }), fc.integer({ min: 0, max: 99_999 }), fc.integer({ min: 0, max: 99_999 }), (text, a, b) => {
-    const first = `step ${a} of ${text.replace(/["\u201c]/g, '')}`;
-    const second = `step ${b} of ${text.replace(/["\u201c]/g, '')}`;
-    expect(shapeText(first)).toBe(shapeText(second));
-    expect(shapeHash(first)).toBe(shapeHash(second));
-  }));
+  fc.assert(
+    fc.property(
+      fc.string({ unit: 'grapheme', maxLength: 80 }),
+      fc.integer({ min: 0, max: 99_999 }),
+      fc.integer({ min: 0, max: 99_999 }),
+      (text, a, b) => {
+        const first = `step ${a} of ${text.replace(/["\u201c]/g, '')}`;
+        const second = `step ${b} of ${text.replace(/["\u201c]/g, '')}`;
+        expect(shapeText(first)).toBe(shapeText(second));
+        expect(shapeHash(first)).toBe(shapeHash(second));
+      },
+    ),
+  );
 });

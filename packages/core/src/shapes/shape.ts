@@ -64,4 +64,11 @@ function walk(message: string, emit: (code: number) => void): void {
 
 /** Letters, digits and what holds parts of one word together: dots, hyphens, underscores, colons, @, +. */
 const isPart = (code: number): boolean =>
-  (code >= 48 && code <= 58) || (code >= 64 && code <= 90) || (code >= 97 && code <= 122) || code === 95 || code === 45 || code === 46 || code === 43 || code > 127;
+  (code >= 48 && code <= 58) ||
+  (code >= 64 && code <= 90) ||
+  (code >= 97 && code <= 122) ||
+  code === 95 ||
+  code === 45 ||
+  code === 46 ||
+  code === 43 ||
+  code > 127;

@@ -10,7 +10,11 @@ export interface ChainLink {
  * The chain of evidence from a founding identifier to every other one of its strand, by the earliest records that tie
  * (breadth first over edges in order of time). Keys that no edge reaches stand alone with `from: null`.
  */
-export function chains(founder: number, keys: readonly number[], edges: readonly { a: number; b: number; first: number; record: string }[]): ChainLink[] {
+export function chains(
+  founder: number,
+  keys: readonly number[],
+  edges: readonly { a: number; b: number; first: number; record: string }[],
+): ChainLink[] {
   const byKey = new Map<number, { other: number; first: number; record: string }[]>();
   const add = (key: number, other: number, edge: { first: number; record: string }): void => {
     const list = byKey.get(key);

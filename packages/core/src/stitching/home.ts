@@ -9,7 +9,10 @@ export class HomeChooser {
   private readonly counts: number[];
 
   /** @param counts records so far by kind, from `state` of an earlier chooser of the same source */
-  constructor(private readonly kinds: readonly IdentifierKind[], counts: readonly number[] = []) {
+  constructor(
+    private readonly kinds: readonly IdentifierKind[],
+    counts: readonly number[] = [],
+  ) {
     this.counts = kinds.map((_, index) => counts[index] ?? 0);
   }
 

@@ -7,10 +7,19 @@ import { ownership } from './ownership.ts';
 import type { IdentifierKind } from '../identifiers/types.ts';
 import { KEEP } from '../identifiers/types.ts';
 
-const ORDER = 1, CALL = 2, TRACE = 3, MESSAGE = 4, SESSION = 5, PHONE = 6;
+const ORDER = 1,
+  CALL = 2,
+  TRACE = 3,
+  MESSAGE = 4,
+  SESSION = 5,
+  PHONE = 6;
 const KINDS = new Map([
-  [ORDER, { business: true, shared: false, lease: NaN }], [CALL, { business: true, shared: false, lease: NaN }], [TRACE, { business: false, shared: false, lease: NaN }],
-  [MESSAGE, { business: false, shared: false, lease: NaN }], [SESSION, { business: false, shared: false, lease: 900_000_000 }], [PHONE, { business: false, shared: true, lease: NaN }],
+  [ORDER, { business: true, shared: false, lease: NaN }],
+  [CALL, { business: true, shared: false, lease: NaN }],
+  [TRACE, { business: false, shared: false, lease: NaN }],
+  [MESSAGE, { business: false, shared: false, lease: NaN }],
+  [SESSION, { business: false, shared: false, lease: 900_000_000 }],
+  [PHONE, { business: false, shared: true, lease: NaN }],
 ]);
 /** Records as the sets of identifiers that they name, the home first; keys are 100 × kind + number. */
 type Naming = { at: number; keys: number[] };
@@ -38,7 +47,10 @@ function strands(records: readonly Naming[]): { owner: (k: number, at?: number) 
 describe('what one strand is', () => {
   test('order → trace → message → database session: all belong to the order', () => {
     const { owner } = strands([
-      { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] }, { at: 2, keys: [key(ORDER, 1), key(MESSAGE, 1)] }, { at: 3_000_000, keys: [key(MESSAGE, 1), key(SESSION, 1)] }, { at: 9_000_000, keys: [key(MESSAGE, 1), key(SESSION, 1)] },
+      { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
+      { at: 2, keys: [key(ORDER, 1), key(MESSAGE, 1)] },
+      { at: 3_000_000, keys: [key(MESSAGE, 1), key(SESSION, 1)] },
+      { at: 9_000_000, keys: [key(MESSAGE, 1), key(SESSION, 1)] },
     ]);
     for (const k of [key(TRACE, 1), key(MESSAGE, 1)]) expect(owner(k)).toBe(key(ORDER, 1));
     expect(owner(key(SESSION, 1), 5_000_000)).toBe(key(ORDER, 1));
@@ -47,66 +59,124 @@ describe('what one strand is', () => {
 
   test('a reused session is each order’s own only while it is used for it', () => {
     const { owner } = strands([
-      { at: 1_000_000, keys: [key(ORDER, 1), key(SESSION, 1)] }, { at: 2_000_000, keys: [key(ORDER, 1), key(SESSION, 1)] },
-      { at: 2_100_000, keys: [key(ORDER, 2), key(SESSION, 1)] }, { at: 3_000_000, keys: [key(ORDER, 2), key(SESSION, 1)] },
+      { at: 1_000_000, keys: [key(ORDER, 1), key(SESSION, 1)] },
+      { at: 2_000_000, keys: [key(ORDER, 1), key(SESSION, 1)] },
+      { at: 2_100_000, keys: [key(ORDER, 2), key(SESSION, 1)] },
+      { at: 3_000_000, keys: [key(ORDER, 2), key(SESSION, 1)] },
     ]);
     expect(owner(key(SESSION, 1), 1_500_000)).toBe(key(ORDER, 1));
     expect(owner(key(SESSION, 1), 2_500_000)).toBe(key(ORDER, 2));
   });
 
   test('a call that asks for an order is related to it, not merged', () => {
-    const { owner, relations } = strands([{ at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] }, { at: 50, keys: [key(CALL, 1), key(PHONE, 1)] }, { at: 60, keys: [key(CALL, 1), key(ORDER, 1)] }]);
+    const { owner, relations } = strands([
+      { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
+      { at: 50, keys: [key(CALL, 1), key(PHONE, 1)] },
+      { at: 60, keys: [key(CALL, 1), key(ORDER, 1)] },
+    ]);
     expect(owner(key(CALL, 1))).toBe(key(CALL, 1));
     expect(owner(key(ORDER, 1))).toBe(key(ORDER, 1));
     expect(relations).toEqual([`${key(ORDER, 1)}-${key(CALL, 1)}`]);
   });
 
   test('an identifier that is born in a strand belongs to it', () => {
-    const { owner } = strands([{ at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] }, { at: 9, keys: [key(ORDER, 1), key(CALL, 7)] }, { at: 12, keys: [key(CALL, 7), key(MESSAGE, 3)] }]);
+    const { owner } = strands([
+      { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
+      { at: 9, keys: [key(ORDER, 1), key(CALL, 7)] },
+      { at: 12, keys: [key(CALL, 7), key(MESSAGE, 3)] },
+    ]);
     expect(owner(key(CALL, 7))).toBe(key(ORDER, 1));
     expect(owner(key(MESSAGE, 3))).toBe(key(ORDER, 1));
   });
 
   test('a trace that lists several orders belongs to none of them, unless it gave birth to exactly one', () => {
-    const born = [{ at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] }, { at: 2, keys: [key(ORDER, 2), key(TRACE, 2)] }];
-    expect(strands([...born, { at: 5, keys: [key(ORDER, 1), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9))).toBeNull();
-    expect(strands([...born, { at: 5, keys: [key(ORDER, 3), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9))).toBe(key(ORDER, 3));
+    const born = [
+      { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
+      { at: 2, keys: [key(ORDER, 2), key(TRACE, 2)] },
+    ];
+    expect(
+      strands([...born, { at: 5, keys: [key(ORDER, 1), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9)),
+    ).toBeNull();
+    expect(
+      strands([...born, { at: 5, keys: [key(ORDER, 3), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9)),
+    ).toBe(key(ORDER, 3));
   });
 
-  const naming = fc.record({ at: fc.integer({ min: 0, max: 40 }), keys: fc.uniqueArray(fc.tuple(fc.constantFrom(ORDER, CALL, TRACE, MESSAGE, SESSION, PHONE), fc.integer({ min: 0, max: 3 })).map(([kind, n]) => key(kind, n)), { minLength: 1, maxLength: 4 }) })
-    .map(({ at, keys }) => ({ at: at * 1_000_000, keys: [...keys].sort((a, b) => Number(KINDS.get(Math.floor(a / 100))!.shared) - Number(KINDS.get(Math.floor(b / 100))!.shared)) }))
+  const naming = fc
+    .record({
+      at: fc.integer({ min: 0, max: 40 }),
+      keys: fc.uniqueArray(
+        fc.tuple(fc.constantFrom(ORDER, CALL, TRACE, MESSAGE, SESSION, PHONE), fc.integer({ min: 0, max: 3 })).map(([kind, n]) => key(kind, n)),
+        { minLength: 1, maxLength: 4 },
+      ),
+    })
+    .map(({ at, keys }) => ({
+      at: at * 1_000_000,
+      keys: [...keys].sort((a, b) => Number(KINDS.get(Math.floor(a / 100))!.shared) - Number(KINDS.get(Math.floor(b / 100))!.shared)),
+    }))
     .filter(({ keys }) => !KINDS.get(Math.floor(keys[0]! / 100))!.shared);
 
   test('the strands are the same in whatever order the records come', () => {
-    fc.assert(fc.property(fc.array(naming, { maxLength: 25 }), fc.integer(), (records, seed) => {
-      const shuffled = records.map((record, index) => ({ record, place: Math.sin(seed + index * 97) })).sort((a, b) => a.place - b.place).map((one) => one.record);
-      const one = strands(records);
-      const other = strands(shuffled);
-      expect(other.relations).toEqual(one.relations);
-      for (const { keys, at } of records) for (const k of keys) expect(other.owner(k, at)).toBe(one.owner(k, at));
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(fc.array(naming, { maxLength: 25 }), fc.integer(), (records, seed) => {
+        const shuffled = records
+          .map((record, index) => ({ record, place: Math.sin(seed + index * 97) }))
+          .sort((a, b) => a.place - b.place)
+          .map((one) => one.record);
+        const one = strands(records);
+        const other = strands(shuffled);
+        expect(other.relations).toEqual(one.relations);
+        for (const { keys, at } of records) for (const k of keys) expect(other.owner(k, at)).toBe(one.owner(k, at));
+      }),
+      { numRuns: 300 },
+    );
   });
 
   test('a shared identifier never ties, and two orders never share a strand', () => {
-    fc.assert(fc.property(fc.array(naming, { maxLength: 25 }), (records) => {
-      const { owner } = strands(records);
-      for (let n = 0; n < 4; n++) expect(owner(key(PHONE, n))).toBeNull();
-      const orders = [0, 1, 2, 3].map((n) => owner(key(ORDER, n))).filter((k) => k !== null);
-      expect(new Set(orders).size).toBe(orders.length);
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(fc.array(naming, { maxLength: 25 }), (records) => {
+        const { owner } = strands(records);
+        for (let n = 0; n < 4; n++) expect(owner(key(PHONE, n))).toBeNull();
+        const orders = [0, 1, 2, 3].map((n) => owner(key(ORDER, n))).filter((k) => k !== null);
+        expect(new Set(orders).size).toBe(orders.length);
+      }),
+      { numRuns: 300 },
+    );
   });
 });
 
 describe('the chain of evidence', () => {
   test('leads from the founding identifier by the earliest records', () => {
-    expect(chains(1, [1, 2, 3, 9], [{ a: 1, b: 2, first: 10, record: 'r10' }, { a: 2, b: 3, first: 20, record: 'r20' }, { a: 1, b: 3, first: 30, record: 'r30' }])).toEqual([
-      { key: 1, from: null, record: null }, { key: 2, from: 1, record: 'r10' }, { key: 3, from: 1, record: 'r30' }, { key: 9, from: null, record: null },
+    expect(
+      chains(
+        1,
+        [1, 2, 3, 9],
+        [
+          { a: 1, b: 2, first: 10, record: 'r10' },
+          { a: 2, b: 3, first: 20, record: 'r20' },
+          { a: 1, b: 3, first: 30, record: 'r30' },
+        ],
+      ),
+    ).toEqual([
+      { key: 1, from: null, record: null },
+      { key: 2, from: 1, record: 'r10' },
+      { key: 3, from: 1, record: 'r30' },
+      { key: 9, from: null, record: null },
     ]);
   });
 });
 
 describe('the home of a record', () => {
-  const kind = (name: string, role: IdentifierKind['role'], leaseMs: number | null = null): IdentifierKind => ({ name, label: name, role, patterns: [], fields: [name], normal: KEEP, scope: 'global', leaseMs });
+  const kind = (name: string, role: IdentifierKind['role'], leaseMs: number | null = null): IdentifierKind => ({
+    name,
+    label: name,
+    role,
+    patterns: [],
+    fields: [name],
+    normal: KEEP,
+    scope: 'global',
+    leaseMs,
+  });
   const kinds = [kind('call', 'business'), kind('order', 'business'), kind('trace', 'link'), kind('session', 'link', 1000), kind('phone', 'shared')];
   const mention = (index: number) => ({ kind: index, scope: '', value: String(index), key: index });
   test('is the kind that this source names most, business before links, lasting before leased, shared never', () => {

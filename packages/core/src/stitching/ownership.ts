@@ -165,7 +165,11 @@ function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b
 
 /** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
 function leases(
-  node: number, lease: Microseconds, list: { node: number; from: Microseconds; to: Microseconds }[], founderOf: (node: number) => number, key: Float64Array,
+  node: number,
+  lease: Microseconds,
+  list: { node: number; from: Microseconds; to: Microseconds }[],
+  founderOf: (node: number) => number,
+  key: Float64Array,
 ): Tie[] {
   const spans = list
     .map((anchor) => ({ founder: founderOf(anchor.node), from: anchor.from, to: anchor.to }))
@@ -183,6 +187,11 @@ function leases(
     const room = previous ? Math.max(0, span.from - previous.to) : Infinity;
     const after = next ? Math.max(0, next.from - span.to) : Infinity;
     const trail = span.to > span.from ? SLACK : lease;
-    return { node, founder: span.founder, from: span.from - Math.min(SLACK, room / 2), to: span.to + Math.min(trail, span.to > span.from ? after / 2 : Math.max(0, after - 1)) };
+    return {
+      node,
+      founder: span.founder,
+      from: span.from - Math.min(SLACK, room / 2),
+      to: span.to + Math.min(trail, span.to > span.from ? after / 2 : Math.max(0, after - 1)),
+    };
   });
 }

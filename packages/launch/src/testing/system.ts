@@ -28,10 +28,14 @@ export async function startSystem(web: string | null = null): Promise<System> {
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-test-'));
   await chmod(folder, 0o755);
   const postgres = await startPostgres(join(folder, 'data'));
-  const start = (): Promise<RunningServer> => startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent' });
+  const start = (): Promise<RunningServer> =>
+    startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent' });
   const server = await start();
   const system: System = {
-    folder, postgres, server, url: server.url,
+    folder,
+    postgres,
+    server,
+    url: server.url,
     get: <T>(path: string) => call<T>(`${system.url}/api${path}`),
     bring: async (files, query = {}) => {
       const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
@@ -55,7 +59,13 @@ export async function startSystem(web: string | null = null): Promise<System> {
 export async function makeMorning(folder: string, records = 12_000, seed = 7): Promise<{ logs: string; truth: Truth[] }> {
   await generate({ out: folder, seed, faultRate: 0.06, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY + 6 * HOUR, hours: 5, records }] });
   const text = await readFile(join(folder, 'truth', 'truth.jsonl'), 'utf8');
-  return { logs: join(folder, 'logs'), truth: text.trim().split('\n').map((line) => JSON.parse(line) as Truth) };
+  return {
+    logs: join(folder, 'logs'),
+    truth: text
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Truth),
+  };
 }
 
 export const bringMorning = async (system: System, logs: string): Promise<ImportInfo> => {
@@ -66,8 +76,10 @@ export const bringMorning = async (system: System, logs: string): Promise<Import
 /** All items of a list, page by page. */
 export async function all<T>(system: System, path: string): Promise<T[]> {
   const items: T[] = [];
-  for (let next: string | null = ''; next !== null; ) {
-    const page: Page<T> = await system.get<Page<T>>(`${path}${path.includes('?') ? '&' : '?'}limit=500${next === '' ? '' : `&after=${encodeURIComponent(next)}`}`);
+  for (let next: string | null = ''; next !== null;) {
+    const page: Page<T> = await system.get<Page<T>>(
+      `${path}${path.includes('?') ? '&' : '?'}limit=500${next === '' ? '' : `&after=${encodeURIComponent(next)}`}`,
+    );
     items.push(...page.items);
     next = page.next;
   }

@@ -22,7 +22,9 @@ export async function migrate(db: Database): Promise<void> {
     const applied: { name: string }[] = await db('migration').select('name');
     const foreign = applied.filter(({ name }) => !MIGRATIONS.some((migration) => migration.name === name));
     if (foreign.length > 0) {
-      throw new NewerDatabase(`the data folder was written by a newer version (it knows “${foreign[0]!.name}”); update the program, or choose another data folder`);
+      throw new NewerDatabase(
+        `the data folder was written by a newer version (it knows “${foreign[0]!.name}”); update the program, or choose another data folder`,
+      );
     }
   }
   await db.migrate.latest({ migrationSource: source, tableName: 'migration' });

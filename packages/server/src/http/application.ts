@@ -23,12 +23,25 @@ export function application({ endpoints, version, log, web, hosts }: Application
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
-  app.use(helmet({
-    contentSecurityPolicy: {
-      directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'", 'data:'], workerSrc: ["'self'", 'blob:'], connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"], upgradeInsecureRequests: null },
-    },
-    strictTransportSecurity: false,
-  }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'", 'blob:'],
+          connectSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(sameOriginOnly(hosts));
   app.use('/api', pinoHttp({ logger: log, useLevel: 'debug' }));
   const api = Router();
@@ -38,10 +51,14 @@ export function application({ endpoints, version, log, web, hosts }: Application
   });
   mount(api, endpoints);
   api.use(unknownPath);
-  app.use('/api', (_request, response, next) => {
-    response.set('Cache-Control', 'no-store');
-    next();
-  }, api);
+  app.use(
+    '/api',
+    (_request, response, next) => {
+      response.set('Cache-Control', 'no-store');
+      next();
+    },
+    api,
+  );
   if (web !== null && existsSync(join(web, 'index.html'))) {
     app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
     app.use(express.static(web, { index: false }));

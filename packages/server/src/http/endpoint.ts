@@ -19,7 +19,8 @@ export interface Endpoint<Query = unknown, Params = unknown, Body = unknown> {
 }
 // An endpoint is checked where it is written; a list of them holds endpoints of any input.
 export type AnyEndpoint = Endpoint<never, never, never>;
-export const endpoint = <Query = unknown, Params = unknown, Body = unknown>(definition: Endpoint<Query, Params, Body>): AnyEndpoint => definition as unknown as AnyEndpoint;
+export const endpoint = <Query = unknown, Params = unknown, Body = unknown>(definition: Endpoint<Query, Params, Body>): AnyEndpoint =>
+  definition as unknown as AnyEndpoint;
 
 /** Until there is sign-in, whoever reaches the server is this administrator. */
 const LOCAL = 'local administrator';
@@ -40,10 +41,12 @@ export function mount(router: Router, endpoints: readonly AnyEndpoint[]): void {
 
 function checked(schema: Joi.Schema | undefined, value: unknown, where: string): unknown {
   if (!schema) {
-    if (value && typeof value === 'object' && where === 'The address' && Object.keys(value).length > 0) throw new Refusal(400, 'Unknown parameter', `${where} holds “${Object.keys(value)[0]}”, which this call does not know.`);
+    if (value && typeof value === 'object' && where === 'The address' && Object.keys(value).length > 0)
+      throw new Refusal(400, 'Unknown parameter', `${where} holds “${Object.keys(value)[0]}”, which this call does not know.`);
     return value;
   }
   const { error, value: clean } = schema.validate(value ?? {}, { convert: true, abortEarly: true }) as { error?: Error; value: unknown };
-  if (error) throw new Refusal(400, 'The request is not as it should be', `${where}: ${error.message}.`, 'The whole API is described at /api/openapi.json.');
+  if (error)
+    throw new Refusal(400, 'The request is not as it should be', `${where}: ${error.message}.`, 'The whole API is described at /api/openapi.json.');
   return clean;
 }

@@ -14,13 +14,20 @@ export function sameOriginOnly(hosts: readonly string[]): RequestHandler {
   const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
   return (request, _response, next) => {
     const host = request.headers.host ?? '';
-    if (!allowed.has(nameOf(host))) throw new Refusal(421, 'Not for this host', `“${host.slice(0, 100)}” is not a name of this server.`, 'Open it by the address that it printed when it started.');
+    if (!allowed.has(nameOf(host)))
+      throw new Refusal(
+        421,
+        'Not for this host',
+        `“${host.slice(0, 100)}” is not a name of this server.`,
+        'Open it by the address that it printed when it started.',
+      );
     const { origin } = request.headers;
     const safe = request.method === 'GET' || request.method === 'HEAD';
     if (!safe && origin !== undefined) {
       // “null” and the like have no host: foreign
       const originHost = URL.canParse(origin) ? new URL(origin).host : '';
-      if (originHost.toLowerCase() !== host.toLowerCase()) throw new Refusal(403, 'Foreign origin', 'Another web page tried to change something here.', 'Use the application’s own page.');
+      if (originHost.toLowerCase() !== host.toLowerCase())
+        throw new Refusal(403, 'Foreign origin', 'Another web page tried to change something here.', 'Use the application’s own page.');
     }
     next();
   };

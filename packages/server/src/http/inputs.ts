@@ -7,7 +7,13 @@ export const instant = Joi.string().isoDate().max(40);
 export const name = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,39}$/, 'lower-case letters, digits and hyphens');
 /** One value or several, separated by commas. */
 export const list = Joi.string().max(500);
-export const splitList = (text: string | undefined): string[] | undefined => (text === undefined || text === '' ? undefined : text.split(',').map((part) => part.trim()).filter(Boolean));
+export const splitList = (text: string | undefined): string[] | undefined =>
+  text === undefined || text === ''
+    ? undefined
+    : text
+        .split(',')
+        .map((part) => part.trim())
+        .filter(Boolean);
 /** ISO 8601 → microseconds; microseconds in the text are kept. */
 export function microsOf(text: string): number {
   const ms = Date.parse(text);

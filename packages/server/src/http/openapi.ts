@@ -16,13 +16,25 @@ function jsonSchema(described: Described): Record<string, unknown> {
   const { type = 'any', flags, allow, rules = [], keys, items, matches } = described;
   const limit = (name: string): number | undefined => rules.find((rule) => rule.name === name)?.args?.limit;
   const schema: Record<string, unknown> = {};
-  if (type === 'number') Object.assign(schema, { type: rules.some((rule) => rule.name === 'integer') ? 'integer' : 'number', minimum: limit('min'), maximum: limit('max') });
+  if (type === 'number')
+    Object.assign(schema, {
+      type: rules.some((rule) => rule.name === 'integer') ? 'integer' : 'number',
+      minimum: limit('min'),
+      maximum: limit('max'),
+    });
   else if (type === 'string') Object.assign(schema, { type: 'string', minLength: limit('min'), maxLength: limit('max') });
   else if (type === 'boolean') schema.type = 'boolean';
   else if (type === 'array') Object.assign(schema, { type: 'array', maxItems: limit('max'), items: items?.[0] ? jsonSchema(items[0]) : {} });
   else if (type === 'object') {
-    const required = Object.entries(keys ?? {}).filter(([, key]) => key.flags?.presence === 'required').map(([name]) => name);
-    Object.assign(schema, { type: 'object', properties: Object.fromEntries(Object.entries(keys ?? {}).map(([name, key]) => [name, jsonSchema(key)])), required: required.length > 0 ? required : undefined, additionalProperties: false });
+    const required = Object.entries(keys ?? {})
+      .filter(([, key]) => key.flags?.presence === 'required')
+      .map(([name]) => name);
+    Object.assign(schema, {
+      type: 'object',
+      properties: Object.fromEntries(Object.entries(keys ?? {}).map(([name, key]) => [name, jsonSchema(key)])),
+      required: required.length > 0 ? required : undefined,
+      additionalProperties: false,
+    });
   } else if (type === 'alternatives') schema.anyOf = (matches ?? []).flatMap((match) => (match.schema ? [jsonSchema(match.schema)] : []));
   if (flags?.only && allow) schema.enum = allow.filter((value) => value !== null);
   if (flags?.default !== undefined && typeof flags.default !== 'object') schema.default = flags.default;
@@ -36,20 +48,65 @@ export function openApi(endpoints: readonly AnyEndpoint[], version: string): obj
   const paths: Record<string, Record<string, unknown>> = {};
   for (const one of endpoints) {
     const parameters = [
-      ...Object.entries(one.params ? (describe(one.params).keys ?? {}) : {}).map(([name, key]) => ({ name, in: 'path', required: true, schema: jsonSchema(key) })),
-      ...Object.entries(one.query ? (describe(one.query).keys ?? {}) : {}).map(([name, key]) => ({ name, in: 'query', required: key.flags?.presence === 'required', schema: jsonSchema(key) })),
+      ...Object.entries(one.params ? (describe(one.params).keys ?? {}) : {}).map(([name, key]) => ({
+        name,
+        in: 'path',
+        required: true,
+        schema: jsonSchema(key),
+      })),
+      ...Object.entries(one.query ? (describe(one.query).keys ?? {}) : {}).map(([name, key]) => ({
+        name,
+        in: 'query',
+        required: key.flags?.presence === 'required',
+        schema: jsonSchema(key),
+      })),
     ];
-    const problem = { description: 'A problem, with what to do', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } };
+    const problem = {
+      description: 'A problem, with what to do',
+      content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+    };
     (paths[`/api${one.path}`] ??= {})[one.method] = {
-      summary: one.summary, ...(parameters.length > 0 ? { parameters } : {}),
+      summary: one.summary,
+      ...(parameters.length > 0 ? { parameters } : {}),
       ...(one.body ? { requestBody: { required: true, content: { 'application/json': { schema: jsonSchema(describe(one.body)) } } } } : {}),
-      ...(one.multipart ? { requestBody: { required: true, content: { 'multipart/form-data': { schema: { type: 'object', properties: { file: { type: 'array', items: { type: 'string', format: 'binary' } } } } } } } } : {}),
+      ...(one.multipart
+        ? {
+            requestBody: {
+              required: true,
+              content: {
+                'multipart/form-data': {
+                  schema: { type: 'object', properties: { file: { type: 'array', items: { type: 'string', format: 'binary' } } } },
+                },
+              },
+            },
+          }
+        : {}),
       responses: { [String(one.status ?? 200)]: { description: 'Done' }, default: problem },
     };
   }
   return {
-    openapi: '3.1.0', info: { title: 'Fadenweg', version, description: 'Follows single transactions, jobs and calls through the logs of many systems. Lists are paged by key: `limit` and `after`, answer `{items, next}`.' },
+    openapi: '3.1.0',
+    info: {
+      title: 'Fadenweg',
+      version,
+      description:
+        'Follows single transactions, jobs and calls through the logs of many systems. Lists are paged by key: `limit` and `after`, answer `{items, next}`.',
+    },
     paths,
-    components: { schemas: { Problem: { type: 'object', properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, detail: { type: 'string' }, action: { type: 'string' } }, required: ['type', 'title', 'status', 'detail'] } } },
+    components: {
+      schemas: {
+        Problem: {
+          type: 'object',
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            action: { type: 'string' },
+          },
+          required: ['type', 'title', 'status', 'detail'],
+        },
+      },
+    },
   };
 }

@@ -1,6 +1,18 @@
 import {
-  clearDraft, emptyDraft, Finder, HomeChooser, Marker, openReader, sampleOf, shapeHash, shapeText,
-  type Draft, type Frame, type Mention, type Place, type RecordReader,
+  clearDraft,
+  emptyDraft,
+  Finder,
+  HomeChooser,
+  Marker,
+  openReader,
+  sampleOf,
+  shapeHash,
+  shapeText,
+  type Draft,
+  type Frame,
+  type Mention,
+  type Place,
+  type RecordReader,
 } from '@fadenweg/core';
 import { FLAG, recordId, type Batch, type Declarations, type ReadingJob } from './batch.ts';
 import { CopyRows } from './copy-rows.ts';
@@ -14,8 +26,22 @@ const DAY = 86_400_000_000;
 const EARLIEST = 631_152_000_000_000;
 const LATEST = 4_102_444_800_000_000;
 
-interface Sighting { kind: number; scope: string; value: string; first: number; last: number; count: number }
-interface Edge { a: number; b: number; first: number; firstId: number; last: number; count: number }
+interface Sighting {
+  kind: number;
+  scope: string;
+  value: string;
+  first: number;
+  last: number;
+  count: number;
+}
+interface Edge {
+  a: number;
+  b: number;
+  first: number;
+  firstId: number;
+  last: number;
+  count: number;
+}
 
 /** Turns the frames of one source into batches of rows. One for each source that is read. */
 export class BatchBuilder {
@@ -39,8 +65,16 @@ export class BatchBuilder {
   private readonly keys: number[] = [];
 
   /** @param start the source's first text, by which its layout is learned */
-  constructor(private readonly job: ReadingJob, private readonly declarations: Declarations, start: string, whole: boolean) {
-    this.reader = openReader(job.format, sampleOf(job.path, start, whole), { zone: job.zone, year: new Date(job.modifiedAt / 1000).getUTCFullYear() });
+  constructor(
+    private readonly job: ReadingJob,
+    private readonly declarations: Declarations,
+    start: string,
+    whole: boolean,
+  ) {
+    this.reader = openReader(job.format, sampleOf(job.path, start, whole), {
+      zone: job.zone,
+      year: new Date(job.modifiedAt / 1000).getUTCFullYear(),
+    });
     this.finder = new Finder(declarations.kinds);
     this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
     this.marker = new Marker(declarations.rules);
@@ -152,9 +186,23 @@ export class BatchBuilder {
     const tied = new Float64Array(this.edges.size * 4);
     const edges = this.edgeRows(tied);
     const batch: Batch = {
-      sourceId, next, raw, last, count: this.count, understood: this.understood, firstAt: this.firstAt, lastAt: this.latestAt,
-      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true }, days: [...this.days],
-      records: this.records.finish(), counts: counts.finish(), sightings, edges, shapes: this.shapes, seen, tied,
+      sourceId,
+      next,
+      raw,
+      last,
+      count: this.count,
+      understood: this.understood,
+      firstAt: this.firstAt,
+      lastAt: this.latestAt,
+      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true },
+      days: [...this.days],
+      records: this.records.finish(),
+      counts: counts.finish(),
+      sightings,
+      edges,
+      shapes: this.shapes,
+      seen,
+      tied,
     };
     this.records = new CopyRows(1 << 21);
     this.count = this.understood = 0;
@@ -214,7 +262,13 @@ export class BatchBuilder {
 function attributesText(fields: Draft['fields']): string | null {
   for (const _ in fields) {
     const text = JSON.stringify(fields);
-    return text.length <= LONGEST_ATTRIBUTES ? text : JSON.stringify(Object.fromEntries(Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value])));
+    return text.length <= LONGEST_ATTRIBUTES
+      ? text
+      : JSON.stringify(
+          Object.fromEntries(
+            Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value]),
+          ),
+        );
   }
   return null;
 }

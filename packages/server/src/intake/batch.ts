@@ -54,7 +54,8 @@ export interface Batch {
   tied: Float64Array;
 }
 export type ToReader = { type: 'read'; job: ReadingJob; declarations: Declarations; databaseUrl: string } | { type: 'more' } | { type: 'stop' };
-export type FromReader = { type: 'batch'; batch: Batch } | { type: 'failed'; sourceId: number; error: string } | { type: 'stopped'; sourceId: number };
+export type FromReader =
+  { type: 'batch'; batch: Batch } | { type: 'failed'; sourceId: number; error: string } | { type: 'stopped'; sourceId: number };
 
 /** A record's id: its source and the position of its first byte there. Sources up to 2^17, positions up to 2^36. */
 export const recordId = (sourceId: number, byte: number): number => sourceId * 2 ** 36 + byte;

@@ -29,7 +29,12 @@ export async function describe(file: string, path: string): Promise<Description>
     const best = guessFormats(sample)[0] ?? { format: 'plain', confidence: 0 };
     const binary = looksBinary(start);
     return {
-      format: best.format, confidence: best.confidence, encoding, component: componentOf(path), host: hostOf(best.format, sample), size,
+      format: best.format,
+      confidence: best.confidence,
+      encoding,
+      component: componentOf(path),
+      host: hostOf(best.format, sample),
+      size,
       headHash: createHash('sha256').update(start.subarray(0, HEAD)).digest('hex'),
       problem: size === 0 ? 'the file is empty' : binary ? 'the file holds binary data, not text; nothing was read from it' : null,
     };
@@ -51,7 +56,7 @@ export async function prefixHash(file: string, length: number): Promise<string> 
 async function hashOf(handle: Awaited<ReturnType<typeof open>>, length: number): Promise<string> {
   const hash = createHash('sha256');
   const buffer = Buffer.alloc(1 << 20);
-  for (let position = 0; position < length; ) {
+  for (let position = 0; position < length;) {
     const { bytesRead } = await handle.read(buffer, 0, Math.min(buffer.length, length - position), position);
     if (bytesRead === 0) break;
     hash.update(buffer.subarray(0, bytesRead));
@@ -65,7 +70,9 @@ export function componentOf(path: string): string {
   const parts = path.split('/').filter((part) => part !== '' && part !== '.');
   const folder = parts.length > 1 ? parts[parts.length - 2]! : '';
   if (folder !== '' && !/^(?:logs?|var|tmp|data|\d[\d.-]*)$/i.test(folder)) return folder.slice(0, 60);
-  const bare = (parts[parts.length - 1] ?? 'unnamed').replace(/\.(?:log|txt|jsonl?|csv|xml|out|err|gz|\d+)(?=\.|$)/gi, '').replace(/[._-]?\d{4}-?\d{2}-?\d{2}.*$/, '');
+  const bare = (parts[parts.length - 1] ?? 'unnamed')
+    .replace(/\.(?:log|txt|jsonl?|csv|xml|out|err|gz|\d+)(?=\.|$)/gi, '')
+    .replace(/[._-]?\d{4}-?\d{2}-?\d{2}.*$/, '');
   return (bare === '' ? 'unnamed' : bare).slice(0, 60);
 }
 

@@ -39,8 +39,13 @@ export class Intake {
   private readonly taken = new Set<number>();
 
   constructor(
-    private readonly url: string, private readonly db: Database, private readonly sources: SourceRepository,
-    private readonly declarations: DeclarationRepository, private readonly names: Names, private readonly events: IntakeEvents, lanes = 2,
+    private readonly url: string,
+    private readonly db: Database,
+    private readonly sources: SourceRepository,
+    private readonly declarations: DeclarationRepository,
+    private readonly names: Names,
+    private readonly events: IntakeEvents,
+    lanes = 2,
   ) {
     for (let i = 0; i < lanes; i++) this.lanes.push(this.lane());
   }
@@ -72,7 +77,9 @@ export class Intake {
     while (!this.closing) {
       try {
         client ??= await ownClient(this.url);
-        worker ??= this.startReader(() => { worker = null; });
+        worker ??= this.startReader(() => {
+          worker = null;
+        });
         const before = this.pokes;
         const source = await this.next();
         if (!source) {
@@ -113,7 +120,12 @@ export class Intake {
 
   /** The next source that waits, or that a dead process left half read; the smallest first, so that much is there soon. */
   private async choose(): Promise<SourceRow | null> {
-    const rows: SourceRow[] = await this.db('source').whereIn('state', ['waiting', 'reading']).whereNotIn('id', [...this.taken]).orderBy('size').orderBy('id').limit(1);
+    const rows: SourceRow[] = await this.db('source')
+      .whereIn('state', ['waiting', 'reading'])
+      .whereNotIn('id', [...this.taken])
+      .orderBy('size')
+      .orderBy('id')
+      .limit(1);
     const source = rows[0];
     if (!source) return null;
     this.taken.add(source.id);
@@ -123,11 +135,24 @@ export class Intake {
 
   private async read(worker: Worker, client: pg.Client, source: SourceRow): Promise<void> {
     const job: Extract<ToReader, { type: 'read' }> = {
-      type: 'read', databaseUrl: this.url, declarations: await this.declarations.forReading(),
+      type: 'read',
+      databaseUrl: this.url,
+      declarations: await this.declarations.forReading(),
       job: {
-        sourceId: source.id, file: source.spool, size: source.size, path: source.path, format: source.format, encoding: source.encoding as Encoding,
-        zone: source.zone, modifiedAt: source.modified_at, componentId: source.component_id, component: this.names.component(source.component_id),
-        hostId: source.host_id, host: this.names.host(source.host_id), from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true }, state: source.reader_state,
+        sourceId: source.id,
+        file: source.spool,
+        size: source.size,
+        path: source.path,
+        format: source.format,
+        encoding: source.encoding as Encoding,
+        zone: source.zone,
+        modifiedAt: source.modified_at,
+        componentId: source.component_id,
+        component: this.names.component(source.component_id),
+        hostId: source.host_id,
+        host: this.names.host(source.host_id),
+        from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true },
+        state: source.reader_state,
       },
     };
     const problem = await this.pump(worker, client, job, source);
@@ -171,31 +196,35 @@ export class Intake {
       const onMessage = (message: FromReader): void => {
         if (message.type === 'failed') {
           allReceived = true;
-          storing = storing.then(() => { if (!over) finish(() => resolve(message.error)); });
+          storing = storing.then(() => {
+            if (!over) finish(() => resolve(message.error));
+          });
           return;
         }
         if (message.type !== 'batch') return;
         const { batch } = message;
         allReceived = batch.last;
-        storing = storing.then(async () => {
-          if (over) return;
-          if (this.closing || this.cancelled.has(source.id)) {
+        storing = storing
+          .then(async () => {
+            if (over) return;
+            if (this.closing || this.cancelled.has(source.id)) {
+              if (batch.last) finish(() => resolve(null));
+              else stop(() => resolve(null));
+              return;
+            }
+            const stored = await storeBatch(client, this.partitions, batch, position);
+            position = batch.next.byte;
+            if (stored) this.events.stored(batch);
             if (batch.last) finish(() => resolve(null));
-            else stop(() => resolve(null));
-            return;
-          }
-          const stored = await storeBatch(client, this.partitions, batch, position);
-          position = batch.next.byte;
-          if (stored) this.events.stored(batch);
-          if (batch.last) finish(() => resolve(null));
-          else if (!stored) stop(() => resolve(null));
-          else worker.postMessage({ type: 'more' } satisfies ToReader);
-        }).catch((error: Error & { code?: string }) => {
-          const away = error.code === undefined || /^(?:57|08|53)/.test(error.code) || /^E[A-Z]+$/.test(error.code);
-          const settle = (): void => (away ? reject(error) : resolve(error.message));
-          if (batch.last) finish(settle);
-          else stop(settle);
-        });
+            else if (!stored) stop(() => resolve(null));
+            else worker.postMessage({ type: 'more' } satisfies ToReader);
+          })
+          .catch((error: Error & { code?: string }) => {
+            const away = error.code === undefined || /^(?:57|08|53)/.test(error.code) || /^E[A-Z]+$/.test(error.code);
+            const settle = (): void => (away ? reject(error) : resolve(error.message));
+            if (batch.last) finish(settle);
+            else stop(settle);
+          });
       };
       worker.on('message', onMessage);
       worker.on('error', onError);

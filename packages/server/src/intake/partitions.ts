@@ -26,13 +26,17 @@ export class Partitions {
       await client.query(`create table if not exists ${name} partition of record for values from (${day * DAY}) to (${(day + 1) * DAY})`);
       await client.query(`do $$ begin
         if not exists (select 1 from pg_constraint where conrelid = '${name}'::regclass and contype = 'p') then alter table ${name} add primary key (at, id); end if; end $$`);
-      await client.query(`create index if not exists ${name}_keys on ${name} using gin (keys) with (fastupdate = on, gin_pending_list_limit = 16384)`);
+      await client.query(
+        `create index if not exists ${name}_keys on ${name} using gin (keys) with (fastupdate = on, gin_pending_list_limit = 16384)`,
+      );
       this.known.add(day);
     }
   }
 
   private async load(client: pg.Client): Promise<void> {
-    const { rows } = await client.query<{ name: string }>(`select c.relname as name from pg_inherits i join pg_class c on c.oid = i.inhrelid where i.inhparent = 'record'::regclass`);
+    const { rows } = await client.query<{ name: string }>(
+      `select c.relname as name from pg_inherits i join pg_class c on c.oid = i.inhrelid where i.inhparent = 'record'::regclass`,
+    );
     for (const { name } of rows) {
       const hit = /^record_(\d{4})(\d\d)(\d\d)$/.exec(name);
       if (hit) this.known.add(Date.UTC(Number(hit[1]), Number(hit[2]) - 1, Number(hit[3])) / 86_400_000);

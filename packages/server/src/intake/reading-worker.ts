@@ -54,7 +54,9 @@ async function keptBytes(url: string, sourceId: number): Promise<Bytes> {
   return {
     async at(position, length) {
       const { rows } = await client.query<{ byte_from: number; bytes: Buffer }>(
-        'select byte_from, bytes from raw_block where source_id = $1 and byte_to > $2 and byte_from < $3 order by byte_from', [sourceId, position, position + length]);
+        'select byte_from, bytes from raw_block where source_id = $1 and byte_to > $2 and byte_from < $3 order by byte_from',
+        [sourceId, position, position + length],
+      );
       if (rows.length === 0) return Buffer.alloc(0);
       return Buffer.concat(rows.map((row) => row.bytes)).subarray(position - rows[0]!.byte_from);
     },
@@ -110,7 +112,9 @@ async function credit(): Promise<boolean> {
 }
 
 const buffersOf = (batch: Batch): ArrayBuffer[] =>
-  [batch.seen, batch.tied, batch.records, batch.counts, batch.sightings, batch.edges, ...(batch.raw ? [batch.raw] : [])].map((part) => part.buffer as ArrayBuffer);
+  [batch.seen, batch.tied, batch.records, batch.counts, batch.sightings, batch.edges, ...(batch.raw ? [batch.raw] : [])].map(
+    (part) => part.buffer as ArrayBuffer,
+  );
 
 /** The original bytes in blocks that end where records do. */
 function rawRows(sourceId: number, bytes: Buffer, place: Place, frames: { byteTo: number; byteFrom: number; line: number }[]): Uint8Array {

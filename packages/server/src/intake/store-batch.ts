@@ -4,7 +4,8 @@ import type { Batch } from './batch.ts';
 import type { Partitions } from './partitions.ts';
 
 const COLUMNS = {
-  record: 'at, id, source_id, line, length, component_id, host_id, level, marks, flags, took, shape, home, logger, time_text, message, attributes, keys',
+  record:
+    'at, id, source_id, line, length, component_id, host_id, level, marks, flags, took, shape, home, logger, time_text, message, attributes, keys',
   raw_block: 'source_id, byte_from, byte_to, line_from, bytes',
   minute_count: 'minute, source_id, level, count',
   sighting: 'key, kind_id, source_id, scope, value, first_at, last_at, count',
@@ -34,8 +35,19 @@ export async function storeBatch(client: pg.Client, partitions: Partitions, batc
       `update source set done_bytes = $2, done_lines = $3, reader_state = $4, records = records + $5, understood = understood + $6,
          first_at = least(first_at, $7), last_at = greatest(last_at, $8), state = case when $9 then 'done' else 'reading' end
        where id = $1 and state = 'reading' and done_bytes = $10`,
-      [batch.sourceId, batch.next.byte, batch.next.line - 1, JSON.stringify(batch.state), batch.count, batch.understood,
-        batch.count > 0 ? batch.firstAt : null, batch.count > 0 ? batch.lastAt : null, batch.last, fromByte]);
+      [
+        batch.sourceId,
+        batch.next.byte,
+        batch.next.line - 1,
+        JSON.stringify(batch.state),
+        batch.count,
+        batch.understood,
+        batch.count > 0 ? batch.firstAt : null,
+        batch.count > 0 ? batch.lastAt : null,
+        batch.last,
+        fromByte,
+      ],
+    );
     if (rowCount !== 1) {
       await client.query('rollback');
       return false;
@@ -47,7 +59,10 @@ export async function storeBatch(client: pg.Client, partitions: Partitions, batc
     await copyInto(client, 'edge', COLUMNS.edge, batch.edges);
     if (batch.shapes.length > 0) {
       const sorted = [...batch.shapes].sort((a, b) => a.id - b.id);
-      await client.query('insert into shape (id, text) select * from unnest($1::bigint[], $2::text[]) on conflict do nothing', [sorted.map((shape) => shape.id), sorted.map((shape) => shape.text.replaceAll('\0', '\u2400'))]);
+      await client.query('insert into shape (id, text) select * from unnest($1::bigint[], $2::text[]) on conflict do nothing', [
+        sorted.map((shape) => shape.id),
+        sorted.map((shape) => shape.text.replaceAll('\0', '\u2400')),
+      ]);
     }
     await client.query('commit');
     return true;

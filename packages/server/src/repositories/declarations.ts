@@ -18,7 +18,10 @@ export class DeclarationRepository {
     this.kept = {};
   }
   /** Declarations are asked for by every look-up and change rarely: they are kept until they do. A failed read is not kept. */
-  private keep<Name extends 'kinds' | 'flows'>(name: Name, read: () => Promise<Awaited<NonNullable<(typeof this.kept)[Name]>>>): NonNullable<(typeof this.kept)[Name]> {
+  private keep<Name extends 'kinds' | 'flows'>(
+    name: Name,
+    read: () => Promise<Awaited<NonNullable<(typeof this.kept)[Name]>>>,
+  ): NonNullable<(typeof this.kept)[Name]> {
     const known = this.kept[name];
     if (known) return known;
     const reading = read() as NonNullable<(typeof this.kept)[Name]>;
@@ -31,7 +34,10 @@ export class DeclarationRepository {
     return this.keep('kinds', () => this.readKinds());
   }
   private async readKinds(): Promise<StoredKind[]> {
-    const rows: { id: number; definition: IdentifierKind; supplied: boolean }[] = await this.db('identifier_kind').where({ retired: false }).orderBy('id').select('id', 'definition', 'supplied');
+    const rows: { id: number; definition: IdentifierKind; supplied: boolean }[] = await this.db('identifier_kind')
+      .where({ retired: false })
+      .orderBy('id')
+      .select('id', 'definition', 'supplied');
     return rows.map(({ id, definition, supplied }) => ({ ...definition, id, supplied }));
   }
 
@@ -46,7 +52,9 @@ export class DeclarationRepository {
   }
 
   async retireKind(name: string, who: string): Promise<boolean> {
-    const changed = await this.db('identifier_kind').where({ name, retired: false }).update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
+    const changed = await this.db('identifier_kind')
+      .where({ name, retired: false })
+      .update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
     this.forget();
     return changed > 0;
   }
@@ -60,8 +68,10 @@ export class DeclarationRepository {
   }
 
   async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {
-    await this.db('flow').insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
-      .onConflict('name').merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
+    await this.db('flow')
+      .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
+      .onConflict('name')
+      .merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
     this.forget();
   }
 

@@ -39,9 +39,19 @@ export class IdentifierRepository {
     if (distinct.length === 0) return found;
     const { rows } = await this.db.raw<{ rows: { key: number; kind_id: number; scope: string; value: string; definition: IdentifierKind }[] }>(
       `select s.key, s.kind_id, s.scope, s.value, k.definition
-         from unnest(?::bigint[]) u(key) cross join lateral (select * from sighting where key = u.key limit 1) s join identifier_kind k on k.id = s.kind_id`, [distinct]);
+         from unnest(?::bigint[]) u(key) cross join lateral (select * from sighting where key = u.key limit 1) s join identifier_kind k on k.id = s.kind_id`,
+      [distinct],
+    );
     for (const row of rows) {
-      found.set(row.key, { key: row.key, kindId: row.kind_id, kind: row.definition.name, label: row.definition.label, role: row.definition.role, scope: row.scope, value: row.value });
+      found.set(row.key, {
+        key: row.key,
+        kindId: row.kind_id,
+        kind: row.definition.name,
+        label: row.definition.label,
+        role: row.definition.role,
+        scope: row.scope,
+        value: row.value,
+      });
     }
     return found;
   }
@@ -56,14 +66,20 @@ export class IdentifierRepository {
     const { rows } = await this.db.raw<{ rows: { founder: number | null }[] }>(
       `select case when u.at <= t.valid_to then t.founder end as founder from unnest(?::bigint[], ?::bigint[]) with ordinality u(key, at, place)
          left join lateral (select founder, valid_to from tie where key = u.key and valid_from <= u.at order by valid_from desc limit 1) t on true order by u.place`,
-      [places.map((one) => one.key), places.map((one) => one.at)]);
+      [places.map((one) => one.key), places.map((one) => one.at)],
+    );
     return rows.map((row) => row.founder);
   }
   tiesOf(founder: number): Promise<TieRow[]> {
     return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');
   }
   edgesAmong(keys: readonly number[]): Promise<{ a: number; b: number; first_at: number; first_id: number }[]> {
-    return this.db('edge').whereIn('a', keys as number[]).whereIn('b', keys as number[]).orderBy('first_at').limit(20_000).select('a', 'b', 'first_at', 'first_id');
+    return this.db('edge')
+      .whereIn('a', keys as number[])
+      .whereIn('b', keys as number[])
+      .orderBy('first_at')
+      .limit(20_000)
+      .select('a', 'b', 'first_at', 'first_id');
   }
 
   /** Whether an identifier of this kind and value was ever seen, under its key. */

@@ -1,14 +1,49 @@
 import type { Database } from '../database/connect.ts';
 
 export interface RecordRow {
-  at: number; id: number; source_id: number; line: number; length: number; component_id: number; host_id: number; level: number; marks: number; flags: number;
-  took: number | null; shape: number; home: number | null; logger: string; time_text: string; message: string; attributes: Record<string, string | number | boolean> | null; keys: number[] | null;
+  at: number;
+  id: number;
+  source_id: number;
+  line: number;
+  length: number;
+  component_id: number;
+  host_id: number;
+  level: number;
+  marks: number;
+  flags: number;
+  took: number | null;
+  shape: number;
+  home: number | null;
+  logger: string;
+  time_text: string;
+  message: string;
+  attributes: Record<string, string | number | boolean> | null;
+  keys: number[] | null;
 }
 export interface Cursor {
   at: number;
   id: number;
 }
-const COLUMNS: (keyof RecordRow)[] = ['at', 'id', 'source_id', 'line', 'length', 'component_id', 'host_id', 'level', 'marks', 'flags', 'took', 'shape', 'home', 'logger', 'time_text', 'message', 'attributes', 'keys'];
+const COLUMNS: (keyof RecordRow)[] = [
+  'at',
+  'id',
+  'source_id',
+  'line',
+  'length',
+  'component_id',
+  'host_id',
+  'level',
+  'marks',
+  'flags',
+  'took',
+  'shape',
+  'home',
+  'logger',
+  'time_text',
+  'message',
+  'attributes',
+  'keys',
+];
 /** Records around another are looked for this far away in time, in steps. */
 const REACH = [60_000_000, 3_600_000_000, 86_400_000_000, 30 * 86_400_000_000];
 
@@ -23,13 +58,24 @@ export class RecordRepository {
   }
   async byIds(ids: readonly Cursor[]): Promise<RecordRow[]> {
     if (ids.length === 0) return [];
-    const { rows } = await this.db.raw<{ rows: RecordRow[] }>(`select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from unnest(?::bigint[], ?::bigint[]) u(at, id) join record r on r.at = u.at and r.id = u.id order by r.at, r.id`, [ids.map((one) => one.at), ids.map((one) => one.id)]);
+    const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
+      `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from unnest(?::bigint[], ?::bigint[]) u(at, id) join record r on r.at = u.at and r.id = u.id order by r.at, r.id`,
+      [ids.map((one) => one.at), ids.map((one) => one.id)],
+    );
     return rows;
   }
 
   /** Records of a window, oldest or newest first, behind a cursor. */
   list(from: number, to: number, order: 'asc' | 'desc', after: Cursor | null, limit: number): Promise<RecordRow[]> {
-    const query = this.db<RecordRow>('record').where('at', '>=', from).where('at', '<', to).orderBy([{ column: 'at', order }, { column: 'id', order }]).limit(limit).select(COLUMNS);
+    const query = this.db<RecordRow>('record')
+      .where('at', '>=', from)
+      .where('at', '<', to)
+      .orderBy([
+        { column: 'at', order },
+        { column: 'id', order },
+      ])
+      .limit(limit)
+      .select(COLUMNS);
     if (after) void query.whereRaw(`(at, id) ${order === 'asc' ? '>' : '<'} (?, ?)`, [after.at, after.id]);
     return query;
   }
@@ -44,8 +90,20 @@ export class RecordRepository {
         if (scope === 'source') void query.where({ source_id: row.source_id });
         else if (scope === 'component') void query.where({ component_id: row.component_id });
         else if (scope === 'host') void query.where({ host_id: row.host_id });
-        if (direction === 'before') void query.where('at', '>=', row.at - reach).whereRaw('(at, id) < (?, ?)', [row.at, row.id]).orderBy([{ column: 'at', order: 'desc' }, { column: 'id', order: 'desc' }]);
-        else void query.where('at', '<=', row.at + reach).whereRaw('(at, id) > (?, ?)', [row.at, row.id]).where('at', '>=', row.at).orderBy(['at', 'id']);
+        if (direction === 'before')
+          void query
+            .where('at', '>=', row.at - reach)
+            .whereRaw('(at, id) < (?, ?)', [row.at, row.id])
+            .orderBy([
+              { column: 'at', order: 'desc' },
+              { column: 'id', order: 'desc' },
+            ]);
+        else
+          void query
+            .where('at', '<=', row.at + reach)
+            .whereRaw('(at, id) > (?, ?)', [row.at, row.id])
+            .where('at', '>=', row.at)
+            .orderBy(['at', 'id']);
         if (direction === 'before') void query.where('at', '<=', row.at);
         rows = await query;
         if (rows.length === limit) break;
@@ -61,17 +119,22 @@ export class RecordRepository {
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
       `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from record r join tie t on t.key = r.home and t.founder = ? and r.at >= t.valid_from and r.at <= t.valid_to
         where r.keys && ?::bigint[] and r.at between ? and ? ${after ? 'and (r.at, r.id) > (?, ?)' : ''} order by r.at, r.id limit ?`,
-      [founder, [...keys], from, to, ...(after ? [after.at, after.id] : []), limit]);
+      [founder, [...keys], from, to, ...(after ? [after.at, after.id] : []), limit],
+    );
     return rows;
   }
 
   async timeline(from: number, to: number, slot: number): Promise<{ slot: number; level: number; count: number }[]> {
     const { rows } = await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(
-      'select (minute - ?) / ? as slot, level, sum(count)::bigint as count from minute_count where minute >= ? and minute < ? group by 1, 2', [from, slot, from, to]);
+      'select (minute - ?) / ? as slot, level, sum(count)::bigint as count from minute_count where minute >= ? and minute < ? group by 1, 2',
+      [from, slot, from, to],
+    );
     return rows;
   }
   async shapes(ids: readonly number[]): Promise<Map<number, string>> {
-    const rows: { id: number; text: string }[] = await this.db('shape').whereIn('id', [...new Set(ids)]).select('id', 'text');
+    const rows: { id: number; text: string }[] = await this.db('shape')
+      .whereIn('id', [...new Set(ids)])
+      .select('id', 'text');
     return new Map(rows.map((row) => [row.id, row.text]));
   }
 }

@@ -2,19 +2,48 @@ import type { Database } from '../database/connect.ts';
 import type { ReaderState } from '../intake/batch.ts';
 
 export interface SourceRow {
-  id: number; import_id: number;
+  id: number;
+  import_id: number;
   /** The import that waits for its reading: its own, or a later one that brought it in again, grown. */
   read_for: number;
-  path: string; format: string; confidence: number; zone: string; encoding: string;
+  path: string;
+  format: string;
+  confidence: number;
+  zone: string;
+  encoding: string;
   /** When the file was last written, in microseconds: gives the year to times without one, and a time to records without any. */
   modified_at: number;
-  component_id: number; host_id: number; environment: string; demo: boolean; size: number; head_hash: string; content_hash: string; spool: string | null;
-  state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled'; error: string | null; done_bytes: number; done_lines: number; reader_state: ReaderState | null;
-  records: number; understood: number; first_at: number | null; last_at: number | null;
+  component_id: number;
+  host_id: number;
+  environment: string;
+  demo: boolean;
+  size: number;
+  head_hash: string;
+  content_hash: string;
+  spool: string | null;
+  state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled';
+  error: string | null;
+  done_bytes: number;
+  done_lines: number;
+  reader_state: ReaderState | null;
+  records: number;
+  understood: number;
+  first_at: number | null;
+  last_at: number | null;
 }
 export interface ImportRow {
-  id: number; state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing'; who: string; environment: string; zone: string; demo: boolean;
-  started_at: Date; ended_at: Date | null; files: number; already_there: number; bytes: number; errors: { path: string; error: string }[];
+  id: number;
+  state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
+  who: string;
+  environment: string;
+  zone: string;
+  demo: boolean;
+  started_at: Date;
+  ended_at: Date | null;
+  files: number;
+  already_there: number;
+  bytes: number;
+  errors: { path: string; error: string }[];
 }
 /** Tables that hold what was read from a source, besides its kept bytes. */
 const READ_TABLES = ['sighting', 'edge', 'minute_count'] as const;
@@ -26,7 +55,9 @@ export class SourceRepository {
     return this.db('source').where(where).orderBy('path').orderBy('id').select('*');
   }
   async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string }>> {
-    const rows: { id: number; path: string; environment: string }[] = await this.db('source').whereIn('id', [...new Set(ids)]).select('id', 'path', 'environment');
+    const rows: { id: number; path: string; environment: string }[] = await this.db('source')
+      .whereIn('id', [...new Set(ids)])
+      .select('id', 'path', 'environment');
     return new Map(rows.map((row) => [row.id, row]));
   }
   /** Until when the sources speak, in microseconds. */
@@ -40,7 +71,14 @@ export class SourceRepository {
   /** A source that holds exactly these bytes already, or shorter ones that may be their beginning: whoever goes on compares. */
   async twin(path: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
-    const shorter: SourceRow[] = same ? [] : await this.db('source').where({ state: 'done' }).where((or) => or.where({ path }).orWhere({ head_hash: headHash })).where('size', '<', size).orderBy('size', 'desc').limit(20);
+    const shorter: SourceRow[] = same
+      ? []
+      : await this.db('source')
+          .where({ state: 'done' })
+          .where((or) => or.where({ path }).orWhere({ head_hash: headHash }))
+          .where('size', '<', size)
+          .orderBy('size', 'desc')
+          .limit(20);
     return { same: same ?? null, shorter };
   }
   async add(row: Partial<SourceRow>): Promise<number> {
@@ -67,14 +105,26 @@ export class SourceRepository {
     return added.id as number;
   }
   async changeImport(id: number, change: Partial<ImportRow>): Promise<void> {
-    await this.db('import').where({ id }).update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
+    await this.db('import')
+      .where({ id })
+      .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
   }
 
   /** Takes out what was read from sources; their kept bytes stay, and they can be read again from the beginning. */
   async forgetRead(ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return;
     await this.db.transaction(async (trx) => {
-      await trx('source').whereIn('id', ids).update({ state: 'waiting', done_bytes: 0, done_lines: 0, reader_state: null, records: 0, understood: 0, first_at: null, last_at: null, error: null });
+      await trx('source').whereIn('id', ids).update({
+        state: 'waiting',
+        done_bytes: 0,
+        done_lines: 0,
+        reader_state: null,
+        records: 0,
+        understood: 0,
+        first_at: null,
+        last_at: null,
+        error: null,
+      });
       await trx('record').whereIn('source_id', ids).delete();
       for (const table of READ_TABLES) await trx(table).whereIn('source_id', ids).delete();
     });
@@ -95,7 +145,11 @@ export class SourceRepository {
   /** Original bytes of a stretch of a source. */
   async bytes(sourceId: number, from: number, to: number): Promise<Buffer> {
     const rows: { byte_from: number; bytes: Buffer }[] = await this.db('raw_block')
-      .where({ source_id: sourceId }).where('byte_to', '>', from).where('byte_from', '<', to).orderBy('byte_from').select('byte_from', 'bytes');
+      .where({ source_id: sourceId })
+      .where('byte_to', '>', from)
+      .where('byte_from', '<', to)
+      .orderBy('byte_from')
+      .select('byte_from', 'bytes');
     if (rows.length === 0) return Buffer.alloc(0);
     const start = rows[0]!.byte_from;
     return Buffer.concat(rows.map((row) => row.bytes)).subarray(from - start, to - start);

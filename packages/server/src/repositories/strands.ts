@@ -1,14 +1,32 @@
 import type { Database } from '../database/connect.ts';
 
 export interface StrandRow {
-  founder: number; kind_id: number; value: string; flow: string | null; outcome: string; started_at: number; ended_at: number; duration: number; records: number;
-  failed_in: string | null; headline: string; parties: number[];
+  founder: number;
+  kind_id: number;
+  value: string;
+  flow: string | null;
+  outcome: string;
+  started_at: number;
+  ended_at: number;
+  duration: number;
+  records: number;
+  failed_in: string | null;
+  headline: string;
+  parties: number[];
 }
 export type StrandSort = 'started' | '-started' | 'duration' | '-duration';
 export interface StrandFilter {
-  flow?: string[]; outcome?: string[]; from?: number; to?: number; founders?: number[]; parties?: number[];
+  flow?: string[];
+  outcome?: string[];
+  from?: number;
+  to?: number;
+  founders?: number[];
+  parties?: number[];
 }
-export interface StrandCursor { value: number; founder: number }
+export interface StrandCursor {
+  value: number;
+  founder: number;
+}
 
 /** Strands as they were judged. Paged by what they are sorted by, and the founder. */
 export class StrandRepository {
@@ -21,7 +39,13 @@ export class StrandRepository {
   list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
     const column = sort.endsWith('duration') ? 'duration' : 'started_at';
     const order = sort.startsWith('-') ? 'desc' : 'asc';
-    const query = this.filtered(filter).orderBy([{ column, order }, { column: 'founder', order }]).limit(limit).select('*');
+    const query = this.filtered(filter)
+      .orderBy([
+        { column, order },
+        { column: 'founder', order },
+      ])
+      .limit(limit)
+      .select('*');
     if (after) void query.whereRaw(`(${column}, founder) ${order === 'asc' ? '>' : '<'} (?, ?)`, [after.value, after.founder]);
     return query;
   }
@@ -32,7 +56,11 @@ export class StrandRepository {
   }
 
   related(founder: number): Promise<StrandRow[]> {
-    return this.db<StrandRow>('strand').whereIn('founder', this.db('relation').where({ founder }).select('other')).orderBy('started_at').limit(200).select('*');
+    return this.db<StrandRow>('strand')
+      .whereIn('founder', this.db('relation').where({ founder }).select('other'))
+      .orderBy('started_at')
+      .limit(200)
+      .select('*');
   }
 
   async total(): Promise<number> {
@@ -42,7 +70,17 @@ export class StrandRepository {
 
   private filtered({ flow, outcome, from, to, founders, parties }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
-    if (flow) void query.where((or) => or.whereIn('flow', flow.filter((name) => name !== 'none')).modify((inner) => { if (flow.includes('none')) void inner.orWhereNull('flow'); }));
+    if (flow)
+      void query.where((or) =>
+        or
+          .whereIn(
+            'flow',
+            flow.filter((name) => name !== 'none'),
+          )
+          .modify((inner) => {
+            if (flow.includes('none')) void inner.orWhereNull('flow');
+          }),
+      );
     if (outcome) void query.whereIn('outcome', outcome);
     if (from !== undefined) void query.where('ended_at', '>=', from);
     if (to !== undefined) void query.where('started_at', '<', to);

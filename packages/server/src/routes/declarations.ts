@@ -11,22 +11,50 @@ import type { ImportService } from '../services/import-service.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 
 const kindBody = Joi.object({
-  name: name.required(), label: Joi.string().trim().min(1).max(60).required(), role: Joi.string().valid('business', 'link', 'shared').required(),
-  patterns: Joi.array().items(Joi.string().max(300)).max(20).default([]), fields: Joi.array().items(Joi.string().max(100)).max(50).default([]),
+  name: name.required(),
+  label: Joi.string().trim().min(1).max(60).required(),
+  role: Joi.string().valid('business', 'link', 'shared').required(),
+  patterns: Joi.array().items(Joi.string().max(300)).max(20).default([]),
+  fields: Joi.array().items(Joi.string().max(100)).max(50).default([]),
   normal: Joi.object({
-    case: Joi.string().valid('keep', 'lower', 'upper').default('keep'), separators: Joi.string().valid('keep', 'drop').default('keep'),
-    leadingZeros: Joi.string().valid('keep', 'drop').default('keep'), phone: Joi.boolean().default(false),
+    case: Joi.string().valid('keep', 'lower', 'upper').default('keep'),
+    separators: Joi.string().valid('keep', 'drop').default('keep'),
+    leadingZeros: Joi.string().valid('keep', 'drop').default('keep'),
+    phone: Joi.boolean().default(false),
   }).default({ case: 'keep', separators: 'keep', leadingZeros: 'keep', phone: false }),
-  scope: Joi.string().valid('global', 'host', 'process', 'session').default('global'), leaseMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
+  scope: Joi.string().valid('global', 'host', 'process', 'session').default('global'),
+  leaseMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
   supplied: Joi.boolean().strip(),
 });
 const flowBody = Joi.object({
-  name: name.required(), label: Joi.string().trim().min(1).max(60).required(), kind: name.required(), prefix: Joi.string().allow('').max(40).default(''),
+  name: name.required(),
+  label: Joi.string().trim().min(1).max(60).required(),
+  kind: name.required(),
+  prefix: Joi.string().allow('').max(40).default(''),
   patienceMs: Joi.number().integer().min(1000).max(31_536_000_000).default(600_000),
-  expects: Joi.array().items(Joi.object({ field: Joi.string().max(60).required(), words: Joi.string().min(1).max(60).required(), min: Joi.number().min(0).required(), max: Joi.number().min(0).allow(null).default(null) })).max(10).default([]),
+  expects: Joi.array()
+    .items(
+      Joi.object({
+        field: Joi.string().max(60).required(),
+        words: Joi.string().min(1).max(60).required(),
+        min: Joi.number().min(0).required(),
+        max: Joi.number().min(0).allow(null).default(null),
+      }),
+    )
+    .max(10)
+    .default([]),
 });
 const meaningsBody = Joi.object({
-  items: Joi.array().max(500).required().items(Joi.object({ component: Joi.string().max(60).allow(null).default(null), contains: Joi.string().min(3).max(200).required(), means: Joi.string().valid('done', 'ends', 'failed', 'refused', 'entry', 'harmless').required() })),
+  items: Joi.array()
+    .max(500)
+    .required()
+    .items(
+      Joi.object({
+        component: Joi.string().max(60).allow(null).default(null),
+        contains: Joi.string().min(3).max(200).required(),
+        means: Joi.string().valid('done', 'ends', 'failed', 'refused', 'entry', 'harmless').required(),
+      }),
+    ),
 });
 const byName = Joi.object({ name: name.required() });
 
@@ -48,28 +76,47 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
   const save = async (kind: IdentifierKind, who: string) => {
     for (const pattern of kind.patterns) {
       const problem = patternProblem(pattern);
-      if (problem) throw new Refusal(400, 'The pattern cannot be used', `“${pattern}”: ${problem}.`, 'Write what the identifier looks like, for example AB-\\d{6}.');
+      if (problem)
+        throw new Refusal(
+          400,
+          'The pattern cannot be used',
+          `“${pattern}”: ${problem}.`,
+          'Write what the identifier looks like, for example AB-\\d{6}.',
+        );
     }
-    if (kind.patterns.length === 0 && kind.fields.length === 0) throw new Refusal(400, 'Nothing to find it by', 'An identifier kind needs a pattern or the name of a field.');
+    if (kind.patterns.length === 0 && kind.fields.length === 0)
+      throw new Refusal(400, 'Nothing to find it by', 'An identifier kind needs a pattern or the name of a field.');
     await declarations.saveKind(kind, who);
     return { ...kind, ...(await readAllAgain()) };
   };
   return [
     endpoint({
-      method: 'get', path: '/identifier-kinds', summary: 'The kinds of identifiers that are found',
+      method: 'get',
+      path: '/identifier-kinds',
+      summary: 'The kinds of identifiers that are found',
       async run(): Promise<Page<IdentifierKind>> {
         return { items: (await declarations.kinds()).map(({ id: _id, ...kind }) => kind), next: null };
       },
     }),
     endpoint<unknown, unknown, IdentifierKind>({
-      method: 'post', path: '/identifier-kinds', summary: 'Declares a kind of identifier', status: 201, body: kindBody,
+      method: 'post',
+      path: '/identifier-kinds',
+      summary: 'Declares a kind of identifier',
+      status: 201,
+      body: kindBody,
       async run({ body, who }) {
-        if ((await declarations.kinds()).some((kind) => kind.name === body.name)) throw new Refusal(409, 'Declared already', `There is a kind “${body.name}” already.`, 'Change it instead, or choose another name.');
+        if ((await declarations.kinds()).some((kind) => kind.name === body.name))
+          throw new Refusal(409, 'Declared already', `There is a kind “${body.name}” already.`, 'Change it instead, or choose another name.');
         return save(body, who);
       },
     }),
     endpoint<unknown, { name: string }, IdentifierKind>({
-      method: 'put', path: '/identifier-kinds/{name}', summary: 'Changes a kind of identifier', params: byName, body: kindBody, status: 202,
+      method: 'put',
+      path: '/identifier-kinds/{name}',
+      summary: 'Changes a kind of identifier',
+      params: byName,
+      body: kindBody,
+      status: 202,
       async run({ params, body, who }) {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         if (!(await declarations.kinds()).some((kind) => kind.name === body.name)) throw notFound(`The kind “${body.name}”`);
@@ -77,25 +124,38 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       },
     }),
     endpoint<unknown, { name: string }>({
-      method: 'delete', path: '/identifier-kinds/{name}', summary: 'Takes a kind of identifier away', params: byName, status: 202,
+      method: 'delete',
+      path: '/identifier-kinds/{name}',
+      summary: 'Takes a kind of identifier away',
+      params: byName,
+      status: 202,
       async run({ params, who }) {
         if (!(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
         return readAllAgain();
       },
     }),
     endpoint({
-      method: 'get', path: '/flows', summary: 'Flows with their usual duration',
+      method: 'get',
+      path: '/flows',
+      summary: 'Flows with their usual duration',
       async run(): Promise<Page<Flow>> {
         const counts = await strands.counts({});
         return {
           items: (await declarations.flows()).map(({ usualUs, ...flow }) => ({
-            ...flow, usualMs: usualUs === null ? null : usualUs / 1000, strands: counts.filter((one) => one.flow === flow.name).reduce((sum, one) => sum + Number(one.count), 0),
-          })), next: null,
+            ...flow,
+            usualMs: usualUs === null ? null : usualUs / 1000,
+            strands: counts.filter((one) => one.flow === flow.name).reduce((sum, one) => sum + Number(one.count), 0),
+          })),
+          next: null,
         };
       },
     }),
     endpoint<unknown, { name: string }, FlowDeclaration>({
-      method: 'put', path: '/flows/{name}', summary: 'Declares or changes a flow', params: byName, body: flowBody,
+      method: 'put',
+      path: '/flows/{name}',
+      summary: 'Declares or changes a flow',
+      params: byName,
+      body: flowBody,
       async run({ params, body, who }) {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         await declarations.saveFlow(body, who);
@@ -104,13 +164,19 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       },
     }),
     endpoint({
-      method: 'get', path: '/meanings', summary: 'What some messages mean for their strand',
+      method: 'get',
+      path: '/meanings',
+      summary: 'What some messages mean for their strand',
       async run(): Promise<Page<Meaning>> {
         return { items: await declarations.meanings(), next: null };
       },
     }),
     endpoint<unknown, unknown, { items: Meaning[] }>({
-      method: 'put', path: '/meanings', summary: 'Replaces all declared meanings', body: meaningsBody, status: 202,
+      method: 'put',
+      path: '/meanings',
+      summary: 'Replaces all declared meanings',
+      body: meaningsBody,
+      status: 202,
       async run({ body, who }) {
         await declarations.replaceMeanings(body.items, who);
         return { items: body.items, ...(await readAllAgain()) };

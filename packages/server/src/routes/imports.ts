@@ -9,16 +9,32 @@ import type { SourceRepository } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
 
 const MOST_FILES = 20_000;
-const number = Joi.object({ id: Joi.number().integer().min(1).max(2 ** 31 - 1).required() });
+const number = Joi.object({
+  id: Joi.number()
+    .integer()
+    .min(1)
+    .max(2 ** 31 - 1)
+    .required(),
+});
 
 export function importRoutes(imports: ImportService, sources: SourceRepository): AnyEndpoint[] {
   return [
     endpoint<{ environment: string; zone: string; demo: boolean }>({
-      method: 'post', path: '/imports', summary: 'Brings files in: multipart, each file with its relative path as its name', status: 202, multipart: true,
-      query: Joi.object({ environment: Joi.string().max(60).default('production'), zone: Joi.string().max(60).default('UTC'), demo: Joi.boolean().default(false) }),
+      method: 'post',
+      path: '/imports',
+      summary: 'Brings files in: multipart, each file with its relative path as its name',
+      status: 202,
+      multipart: true,
+      query: Joi.object({
+        environment: Joi.string().max(60).default('production'),
+        zone: Joi.string().max(60).default('UTC'),
+        demo: Joi.boolean().default(false),
+      }),
       async run({ query, who }, request): Promise<ImportInfo> {
-        if (!isZone(query.zone)) throw new Refusal(400, 'Unknown zone', `“${query.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? '')) throw new Refusal(415, 'Not multipart', 'Files come as multipart/form-data.', 'Send each file as a part with its path as the file name.');
+        if (!isZone(query.zone))
+          throw new Refusal(400, 'Unknown zone', `“${query.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
+        if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? ''))
+          throw new Refusal(415, 'Not multipart', 'Files come as multipart/form-data.', 'Send each file as a part with its path as the file name.');
         const id = await imports.begin({ ...query, who });
         let problem: string | null = null;
         try {
@@ -31,13 +47,18 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       },
     }),
     endpoint({
-      method: 'get', path: '/imports', summary: 'The latest imports with their progress',
+      method: 'get',
+      path: '/imports',
+      summary: 'The latest imports with their progress',
       async run(): Promise<Page<ImportInfo>> {
         return { items: await Promise.all((await sources.imports()).map((row) => imports.info(row))), next: null };
       },
     }),
     endpoint<unknown, { id: number }>({
-      method: 'get', path: '/imports/{id}', summary: 'Progress and counts of an import', params: number,
+      method: 'get',
+      path: '/imports/{id}',
+      summary: 'Progress and counts of an import',
+      params: number,
       async run({ params }): Promise<ImportInfo> {
         const row = await sources.import(params.id);
         if (!row) throw notFound(`Import ${params.id}`);
@@ -45,7 +66,10 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       },
     }),
     endpoint<unknown, { id: number }>({
-      method: 'delete', path: '/imports/{id}', summary: 'Cancels a running import, takes a finished one out; nothing of it stays', params: number,
+      method: 'delete',
+      path: '/imports/{id}',
+      summary: 'Cancels a running import, takes a finished one out; nothing of it stays',
+      params: number,
       async run({ params }) {
         if (!(await imports.remove(params.id))) throw notFound(`Import ${params.id}`);
       },
@@ -81,6 +105,10 @@ function receiveAll(request: Request, imports: ImportService, id: number): Promi
 
 /** A path below the imported folder: no root, no steps upwards, no control characters. */
 export function cleanPath(path: string): string {
-  const parts = path.replaceAll('\\', '/').split('/').map((part) => part.replace(/[\u0000-\u001f\u007f]/g, '')).filter((part) => part !== '' && part !== '.' && part !== '..');
+  const parts = path
+    .replaceAll('\\', '/')
+    .split('/')
+    .map((part) => part.replace(/[\u0000-\u001f\u007f]/g, ''))
+    .filter((part) => part !== '' && part !== '.' && part !== '..');
   return parts.join('/').slice(-400) || 'unnamed';
 }

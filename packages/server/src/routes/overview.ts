@@ -12,13 +12,22 @@ import type { SearchService } from '../services/search-service.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 
 export interface OverviewParts {
-  db: Database; version: string; sources: SourceRepository; strands: StrandRepository; names: Names; imports: ImportService; search: SearchService; weaving: Weaving;
+  db: Database;
+  version: string;
+  sources: SourceRepository;
+  strands: StrandRepository;
+  names: Names;
+  imports: ImportService;
+  search: SearchService;
+  weaving: Weaving;
 }
 
 export function overviewRoutes({ db, version, sources, strands, names, imports, search, weaving }: OverviewParts): AnyEndpoint[] {
   return [
     endpoint({
-      method: 'get', path: '/health', summary: 'Versions, state of the database, running imports',
+      method: 'get',
+      path: '/health',
+      summary: 'Versions, state of the database, running imports',
       async run(): Promise<Health> {
         try {
           const { rows } = await db.raw<{ rows: { version: string }[] }>(`select current_setting('server_version') as version`);
@@ -30,25 +39,49 @@ export function overviewRoutes({ db, version, sources, strands, names, imports, 
       },
     }),
     endpoint({
-      method: 'get', path: '/summary', summary: 'What is loaded, from when to when, and what is going on',
+      method: 'get',
+      path: '/summary',
+      summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
         const [own, running, total] = await Promise.all([sources.sources(), sources.imports(20), strands.total()]);
         const first = Math.min(...own.map((source) => source.first_at ?? Infinity));
         const last = Math.max(...own.map((source) => source.last_at ?? -Infinity));
         return {
-          records: own.reduce((sum, source) => sum + source.records, 0), sources: own.length, strands: total,
-          from: Number.isFinite(first) ? isoMicros(first) : null, to: Number.isFinite(last) ? isoMicros(last) : null,
-          demo: own.some((source) => source.demo), environments: [...new Set(own.map((source) => source.environment))].sort(), components: names.components(),
-          imports: await Promise.all(running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row))),
+          records: own.reduce((sum, source) => sum + source.records, 0),
+          sources: own.length,
+          strands: total,
+          from: Number.isFinite(first) ? isoMicros(first) : null,
+          to: Number.isFinite(last) ? isoMicros(last) : null,
+          demo: own.some((source) => source.demo),
+          environments: [...new Set(own.map((source) => source.environment))].sort(),
+          components: names.components(),
+          imports: await Promise.all(
+            running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row)),
+          ),
           weaving: weaving.behind > 0 ? { behind: weaving.behind } : null,
         };
       },
     }),
     endpoint<{ text: string }>({
-      method: 'get', path: '/search', summary: 'What a pasted text holds: identifiers found, with their strands',
-      query: Joi.object({ text: Joi.string().trim().min(1).max(LONGEST_PASTE).required().messages({ 'string.empty': 'there is nothing to look for', 'string.max': `the text is longer than ${LONGEST_PASTE} characters` }) }),
+      method: 'get',
+      path: '/search',
+      summary: 'What a pasted text holds: identifiers found, with their strands',
+      query: Joi.object({
+        text: Joi.string()
+          .trim()
+          .min(1)
+          .max(LONGEST_PASTE)
+          .required()
+          .messages({ 'string.empty': 'there is nothing to look for', 'string.max': `the text is longer than ${LONGEST_PASTE} characters` }),
+      }),
       async run({ query }): Promise<SearchAnswer> {
-        if (!/\s/.test(query.text) && query.text.length > 200) throw new Refusal(400, 'Too long for an identifier', `This has ${query.text.length} characters without a blank; an identifier has at most 200.`, 'Paste the identifier alone, or the whole log line that holds it.');
+        if (!/\s/.test(query.text) && query.text.length > 200)
+          throw new Refusal(
+            400,
+            'Too long for an identifier',
+            `This has ${query.text.length} characters without a blank; an identifier has at most 200.`,
+            'Paste the identifier alone, or the whole log line that holds it.',
+          );
         return search.search(query.text);
       },
     }),

@@ -22,18 +22,34 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
   };
   return [
     endpoint<{ from?: string; to?: string; order: 'oldest' | 'latest'; after?: string; limit: number }>({
-      method: 'get', path: '/records', summary: 'Records of a window, paged by key',
-      query: Joi.object({ from: instant, to: instant, order: Joi.string().valid('oldest', 'latest').default('latest'), after, limit: limit(1000, 200) }),
+      method: 'get',
+      path: '/records',
+      summary: 'Records of a window, paged by key',
+      query: Joi.object({
+        from: instant,
+        to: instant,
+        order: Joi.string().valid('oldest', 'latest').default('latest'),
+        after,
+        limit: limit(1000, 200),
+      }),
       async run({ query }): Promise<Page<LogRecord>> {
         const cursor = query.after ? parseRecordKey(query.after) : null;
         if (query.after && !cursor) throw new Refusal(400, 'The request is not as it should be', '“after” is no record’s id.');
-        const rows = await records.list(query.from ? microsOf(query.from) : 0, query.to ? microsOf(query.to) : FAR, query.order === 'oldest' ? 'asc' : 'desc', cursor, query.limit + 1);
+        const rows = await records.list(
+          query.from ? microsOf(query.from) : 0,
+          query.to ? microsOf(query.to) : FAR,
+          query.order === 'oldest' ? 'asc' : 'desc',
+          cursor,
+          query.limit + 1,
+        );
         const shown = rows.slice(0, query.limit);
         return { items: await presenter.recordsOf(shown), next: rows.length > query.limit ? recordKey(shown[shown.length - 1]!) : null };
       },
     }),
     endpoint<{ from: string; to: string; slots: number }>({
-      method: 'get', path: '/records/timeline', summary: 'Counts of a window by time slot and level',
+      method: 'get',
+      path: '/records/timeline',
+      summary: 'Counts of a window by time slot and level',
       query: Joi.object({ from: instant.required(), to: instant.required(), slots: Joi.number().integer().min(1).max(1000).default(120) }),
       async run({ query }): Promise<Timeline> {
         const from = Math.floor(microsOf(query.from) / MINUTE) * MINUTE;
@@ -41,13 +57,19 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
         if (to <= from) throw new Refusal(400, 'The window is empty', 'Its end is not after its begin.');
         const slot = Math.max(1, Math.ceil((to - from) / MINUTE / query.slots)) * MINUTE;
         const counts = await records.timeline(from, to, slot);
-        const slots: Timeline['slots'] = Array.from({ length: Math.ceil((to - from) / slot) }, (_, i) => ({ from: isoMicros(from + i * slot), counts: {} }));
+        const slots: Timeline['slots'] = Array.from({ length: Math.ceil((to - from) / slot) }, (_, i) => ({
+          from: isoMicros(from + i * slot),
+          counts: {},
+        }));
         for (const one of counts) slots[one.slot]!.counts[LEVELS[one.level] as LevelName] = one.count;
         return { from: isoMicros(from), to: isoMicros(to), slotMs: slot / 1000, slots };
       },
     }),
     endpoint<unknown, { id: string }>({
-      method: 'get', path: '/records/{id}', summary: 'One record in full, with its original text', params: Joi.object({ id: Joi.string().max(40).required() }),
+      method: 'get',
+      path: '/records/{id}',
+      summary: 'One record in full, with its original text',
+      params: Joi.object({ id: Joi.string().max(40).required() }),
       async run({ params }): Promise<RecordInFull> {
         const row = await find(params.id);
         const from = byteOfId(row.id);
@@ -58,8 +80,15 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
       },
     }),
     endpoint<{ scope: 'source' | 'component' | 'host' | 'all'; before: number; after: number }, { id: string }>({
-      method: 'get', path: '/records/{id}/around', summary: 'What stood around a record', params: Joi.object({ id: Joi.string().max(40).required() }),
-      query: Joi.object({ scope: Joi.string().valid('source', 'component', 'host', 'all').default('source'), before: Joi.number().integer().min(0).max(500).default(10), after: Joi.number().integer().min(0).max(500).default(10) }),
+      method: 'get',
+      path: '/records/{id}/around',
+      summary: 'What stood around a record',
+      params: Joi.object({ id: Joi.string().max(40).required() }),
+      query: Joi.object({
+        scope: Joi.string().valid('source', 'component', 'host', 'all').default('source'),
+        before: Joi.number().integer().min(0).max(500).default(10),
+        after: Joi.number().integer().min(0).max(500).default(10),
+      }),
       async run({ params, query }): Promise<Page<LogRecord>> {
         const row = await find(params.id);
         return { items: await presenter.recordsOf(await records.around({ scope: query.scope, row }, query.before, query.after)), next: null };

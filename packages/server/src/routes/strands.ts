@@ -12,39 +12,67 @@ import type { StrandService } from '../services/strand-service.ts';
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
 const id = Joi.object({ id: Joi.string().max(300).required() });
 const filters = { identifier: Joi.string().max(200), flow: list, outcome: list, from: instant, to: instant };
-interface Filters { identifier?: string; flow?: string; outcome?: string; from?: string; to?: string }
+interface Filters {
+  identifier?: string;
+  flow?: string;
+  outcome?: string;
+  from?: string;
+  to?: string;
+}
 
 export function strandRoutes(strands: StrandService, search: SearchService): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
     const outcome = splitList(query.outcome);
     const unknown = outcome?.find((one) => !OUTCOMES.includes(one));
     if (unknown) throw new Refusal(400, 'Unknown outcome', `There is no outcome “${unknown}”.`, `Outcomes are ${OUTCOMES.join(', ')}.`);
-    const filter: StrandFilter = { flow: splitList(query.flow), outcome, from: query.from ? microsOf(query.from) : undefined, to: query.to ? microsOf(query.to) : undefined };
+    const filter: StrandFilter = {
+      flow: splitList(query.flow),
+      outcome,
+      from: query.from ? microsOf(query.from) : undefined,
+      to: query.to ? microsOf(query.to) : undefined,
+    };
     return query.identifier === undefined ? filter : { ...filter, ...(await search.narrow(query.identifier)) };
   };
   return [
     endpoint<Filters & { sort: StrandSort; after?: string; limit: number }>({
-      method: 'get', path: '/strands', summary: 'Strands that overlap the window, paged by key',
-      query: Joi.object({ ...filters, sort: Joi.string().valid('started', '-started', 'duration', '-duration').default('-started'), after, limit: limit(500, 100) }),
+      method: 'get',
+      path: '/strands',
+      summary: 'Strands that overlap the window, paged by key',
+      query: Joi.object({
+        ...filters,
+        sort: Joi.string().valid('started', '-started', 'duration', '-duration').default('-started'),
+        after,
+        limit: limit(500, 100),
+      }),
       async run({ query }): Promise<Page<StrandSummary>> {
         return strands.list(await filterOf(query), query.sort, cursorOf(query.after), query.limit);
       },
     }),
     endpoint<Filters>({
-      method: 'get', path: '/strands/counts', summary: 'How many strands of each flow ended how', query: Joi.object(filters),
+      method: 'get',
+      path: '/strands/counts',
+      summary: 'How many strands of each flow ended how',
+      query: Joi.object(filters),
       async run({ query }) {
         return { items: (await strands.counts(await filterOf(query))).map((one) => ({ ...one, count: Number(one.count) })) };
       },
     }),
     endpoint<unknown, { id: string }>({
-      method: 'get', path: '/strands/{id}', summary: 'One strand as a whole; a merged one answers 308 with its successor', params: id,
+      method: 'get',
+      path: '/strands/{id}',
+      summary: 'One strand as a whole; a merged one answers 308 with its successor',
+      params: id,
       async run({ params }, _request, response): Promise<Strand | undefined> {
         const row = await leads(strands, params.id, response);
         return row && strands.strand(row);
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({
-      method: 'get', path: '/strands/{id}/records', summary: 'The strand’s records in order of time, with their steps', params: id, query: Joi.object({ after, limit: limit(1000, 500) }),
+      method: 'get',
+      path: '/strands/{id}/records',
+      summary: 'The strand’s records in order of time, with their steps',
+      params: id,
+      query: Joi.object({ after, limit: limit(1000, 500) }),
       async run({ params, query }, _request, response): Promise<Page<StrandLine> | undefined> {
         const row = await leads(strands, params.id, response);
         return row && strands.lines(row, query.after ? parseRecordKey(query.after) : null, query.limit);

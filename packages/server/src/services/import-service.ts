@@ -24,13 +24,17 @@ export interface Arriving {
 async function spool(content: Readable, file: string): Promise<{ size: number; contentHash: string }> {
   const hash = createHash('sha256');
   let size = 0;
-  await pipeline(content, async function* (chunks: AsyncIterable<Buffer>) {
-    for await (const chunk of chunks) {
-      hash.update(chunk);
-      size += chunk.length;
-      yield chunk;
-    }
-  }, createWriteStream(file, { highWaterMark: 1 << 20 }));
+  await pipeline(
+    content,
+    async function* (chunks: AsyncIterable<Buffer>) {
+      for await (const chunk of chunks) {
+        hash.update(chunk);
+        size += chunk.length;
+        yield chunk;
+      }
+    },
+    createWriteStream(file, { highWaterMark: 1 << 20 }),
+  );
   return { size, contentHash: hash.digest('hex') };
 }
 
@@ -39,7 +43,10 @@ export class ImportService {
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
   constructor(
-    private readonly sources: SourceRepository, private readonly names: Names, private readonly intake: () => Intake, private readonly weaving: Weaving,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
+    private readonly intake: () => Intake,
+    private readonly weaving: Weaving,
     private readonly spool: string,
   ) {}
 
@@ -72,9 +79,23 @@ export class ImportService {
       return;
     }
     await this.sources.add({
-      import_id: importId, read_for: importId, path, format: about.format, confidence: about.confidence, zone: row.zone, encoding: about.encoding, modified_at: modified.getTime() * 1000,
-      component_id: await this.names.idOf('component', about.component), host_id: await this.names.idOf('host', about.host), environment: row.environment, demo: row.demo,
-      size, head_hash: about.headHash, content_hash: contentHash, spool: file, state: 'waiting',
+      import_id: importId,
+      read_for: importId,
+      path,
+      format: about.format,
+      confidence: about.confidence,
+      zone: row.zone,
+      encoding: about.encoding,
+      modified_at: modified.getTime() * 1000,
+      component_id: await this.names.idOf('component', about.component),
+      host_id: await this.names.idOf('host', about.host),
+      environment: row.environment,
+      demo: row.demo,
+      size,
+      head_hash: about.headHash,
+      content_hash: contentHash,
+      spool: file,
+      state: 'waiting',
     });
     await this.queued();
   }
@@ -109,7 +130,10 @@ export class ImportService {
     if (own.some((source) => source.state === 'waiting' || source.state === 'reading')) return;
     for (const source of own) if (source.state === 'failed') await this.note(importId, source.path, source.error ?? 'could not be read');
     await this.weaving.settle();
-    await this.sources.changeImport(importId, { state: own.length > 0 && own.every((source) => source.state === 'failed') ? 'failed' : 'done', ended_at: new Date() });
+    await this.sources.changeImport(importId, {
+      state: own.length > 0 && own.every((source) => source.state === 'failed') ? 'failed' : 'done',
+      ended_at: new Date(),
+    });
     await this.weaving.markDirty(false);
   }
 
@@ -158,10 +182,23 @@ export class ImportService {
     const { perSecond, bytesPerSecond } = this.rate(row, records, readBytes);
     const total = own.reduce((bytes, source) => bytes + source.size, 0);
     return {
-      id: row.id, state: row.state, startedAt: row.started_at.toISOString(), endedAt: row.ended_at?.toISOString() ?? null, who: row.who,
-      environment: row.environment, demo: row.demo, files: row.files, alreadyThere: row.already_there, bytes: row.bytes, readBytes,
-      records, understood: sum('understood'), keptWhole: records - sum('understood'), perSecond,
-      secondsLeft: row.state === 'reading' && bytesPerSecond > 0 ? Math.ceil((total - readBytes) / bytesPerSecond) : null, errors: row.errors,
+      id: row.id,
+      state: row.state,
+      startedAt: row.started_at.toISOString(),
+      endedAt: row.ended_at?.toISOString() ?? null,
+      who: row.who,
+      environment: row.environment,
+      demo: row.demo,
+      files: row.files,
+      alreadyThere: row.already_there,
+      bytes: row.bytes,
+      readBytes,
+      records,
+      understood: sum('understood'),
+      keptWhole: records - sum('understood'),
+      perSecond,
+      secondsLeft: row.state === 'reading' && bytesPerSecond > 0 ? Math.ceil((total - readBytes) / bytesPerSecond) : null,
+      errors: row.errors,
     };
   }
 
@@ -176,7 +213,11 @@ export class ImportService {
     if (before && now - before.at < 900) return before;
     const seconds = before ? (now - before.at) / 1000 : Math.max(0.5, (now - row.started_at.getTime()) / 1000);
     const next = {
-      at: now, records, bytes, perSecond: Math.round((records - (before?.records ?? 0)) / seconds), bytesPerSecond: (bytes - (before?.bytes ?? 0)) / seconds,
+      at: now,
+      records,
+      bytes,
+      perSecond: Math.round((records - (before?.records ?? 0)) / seconds),
+      bytesPerSecond: (bytes - (before?.bytes ?? 0)) / seconds,
     };
     this.rates.set(row.id, next);
     return next;

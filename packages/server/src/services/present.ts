@@ -18,14 +18,20 @@ export function parseRecordKey(text: string): Cursor | null {
 /** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
 export class Presenter {
   constructor(
-    private readonly identifiers: IdentifierRepository, private readonly records: RecordRepository, private readonly sources: SourceRepository, private readonly names: Names,
+    private readonly identifiers: IdentifierRepository,
+    private readonly records: RecordRepository,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
   ) {}
 
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
     const keys = rows.flatMap((row) => row.keys ?? []);
     const tying = rows.filter((row) => row.home !== null);
     const [named, owners, shapes, sources] = await Promise.all([
-      this.identifiers.named(keys), this.identifiers.foundersAt(tying.map((row) => ({ key: row.home!, at: row.at }))), this.records.shapes(rows.map((row) => row.shape)), this.sources.byIds(rows.map((row) => row.source_id)),
+      this.identifiers.named(keys),
+      this.identifiers.foundersAt(tying.map((row) => ({ key: row.home!, at: row.at }))),
+      this.records.shapes(rows.map((row) => row.shape)),
+      this.sources.byIds(rows.map((row) => row.source_id)),
     ]);
     const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
     const founders = await this.identifiers.named(owners.filter((owner) => owner !== null));
@@ -33,17 +39,29 @@ export class Presenter {
       const founder = founders.get(founderOf.get(row) ?? NaN);
       const source = sources.get(row.source_id);
       return {
-        id: recordKey(row), at: isoMicros(row.at), originalAt: row.time_text, correctedByMs: 0,
+        id: recordKey(row),
+        at: isoMicros(row.at),
+        originalAt: row.time_text,
+        correctedByMs: 0,
         source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
-        component: this.names.component(row.component_id), host: this.names.host(row.host_id), environment: source?.environment ?? '',
-        level: LEVELS[row.level] as LevelName, logger: row.logger, message: row.message, attributes: row.attributes ?? {},
+        component: this.names.component(row.component_id),
+        host: this.names.host(row.host_id),
+        environment: source?.environment ?? '',
+        level: LEVELS[row.level] as LevelName,
+        logger: row.logger,
+        message: row.message,
+        attributes: row.attributes ?? {},
         identifiers: (row.keys ?? []).flatMap((key) => {
           const one = named.get(key);
           return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
         }),
-        shape: shapes.get(row.shape) ?? '', strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null, leg: founder ? 1 : null,
-        because: founder ? 'declared' : null, understood: (row.flags & FLAG.understood) !== 0,
-        marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name), tookMs: row.took === null ? null : row.took / 1000,
+        shape: shapes.get(row.shape) ?? '',
+        strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null,
+        leg: founder ? 1 : null,
+        because: founder ? 'declared' : null,
+        understood: (row.flags & FLAG.understood) !== 0,
+        marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
+        tookMs: row.took === null ? null : row.took / 1000,
       };
     });
   }
@@ -54,9 +72,19 @@ export class Presenter {
       const founder = named.get(row.founder);
       const flow = flows.find((one) => one.name === row.flow);
       return {
-        id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value), flow: row.flow, flowLabel: flow?.label ?? founder?.label ?? '', businessId: row.value, kind: founder?.kind ?? '',
-        outcome: row.outcome as Outcome, startedAt: isoMicros(row.started_at), endedAt: isoMicros(row.ended_at), durationMs: row.duration / 1000,
-        usualMs: flow === undefined || flow.usualUs === null ? null : flow.usualUs / 1000, records: row.records, failedIn: row.failed_in, headline: row.headline,
+        id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value),
+        flow: row.flow,
+        flowLabel: flow?.label ?? founder?.label ?? '',
+        businessId: row.value,
+        kind: founder?.kind ?? '',
+        outcome: row.outcome as Outcome,
+        startedAt: isoMicros(row.started_at),
+        endedAt: isoMicros(row.ended_at),
+        durationMs: row.duration / 1000,
+        usualMs: flow === undefined || flow.usualUs === null ? null : flow.usualUs / 1000,
+        records: row.records,
+        failedIn: row.failed_in,
+        headline: row.headline,
         parties: row.parties.flatMap((key) => {
           const party = named.get(key);
           return party ? [{ kind: party.kind, value: party.value }] : [];

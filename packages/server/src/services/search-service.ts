@@ -11,7 +11,10 @@ const MOST_HITS = 12;
 /** From a pasted text to the strands of the identifiers in it. */
 export class SearchService {
   constructor(
-    private readonly identifiers: IdentifierRepository, private readonly strands: StrandRepository, private readonly declarations: DeclarationRepository, private readonly presenter: Presenter,
+    private readonly identifiers: IdentifierRepository,
+    private readonly strands: StrandRepository,
+    private readonly declarations: DeclarationRepository,
+    private readonly presenter: Presenter,
   ) {}
 
   /** The strands that an identifier stands for, as a filter: its own, or those of a party. */
@@ -32,18 +35,32 @@ export class SearchService {
     for (const one of seen) {
       const ties = one.role === 'shared' ? [] : await this.identifiers.ties(one.key);
       const founders = ties.map((tie) => tie.founder);
-      const rows = one.role === 'shared'
-        ? await this.strands.list({ parties: [one.key] }, '-started', null, SHOWN + 1)
-        : founders.length > 0 ? await this.strands.list({ founders }, '-started', null, SHOWN + 1) : [];
-      hits.push({ kind: one.kind, label: one.label, role: one.role, value: one.value, strands: await this.presenter.summaries(rows.slice(0, SHOWN), flows), more: rows.length > SHOWN });
+      const rows =
+        one.role === 'shared'
+          ? await this.strands.list({ parties: [one.key] }, '-started', null, SHOWN + 1)
+          : founders.length > 0
+            ? await this.strands.list({ founders }, '-started', null, SHOWN + 1)
+            : [];
+      hits.push({
+        kind: one.kind,
+        label: one.label,
+        role: one.role,
+        value: one.value,
+        strands: await this.presenter.summaries(rows.slice(0, SHOWN), flows),
+        more: rows.length > SHOWN,
+      });
     }
     const sure = candidates.filter((one) => one.sure);
     const business = hits.filter((hit) => hit.role === 'business');
     const decisive = business.length > 0 ? business : hits;
     const found = new Set(decisive.flatMap((hit) => hit.strands.map((strand) => strand.id)));
     return {
-      text, hits, only: found.size === 1 ? [...found][0]! : null,
-      looked: (sure.length > 0 ? sure : candidates).slice(0, 12).map(({ kind, value }) => ({ kind: kinds.find((one) => one.name === kind)?.label ?? kind, value })),
+      text,
+      hits,
+      only: found.size === 1 ? [...found][0]! : null,
+      looked: (sure.length > 0 ? sure : candidates)
+        .slice(0, 12)
+        .map(({ kind, value }) => ({ kind: kinds.find((one) => one.name === kind)?.label ?? kind, value })),
     };
   }
 }

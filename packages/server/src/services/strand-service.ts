@@ -1,6 +1,16 @@
 import type { Finding, Page, Strand, StrandIdentifier, StrandLine, StrandSummary } from '@fadenweg/api';
 import {
-  chains, durationWords, isoMicros, pathOf, sentenceText, verdict, type Finding as CoreFinding, type FlowRules, type Level, type Path, type StrandRecord,
+  chains,
+  durationWords,
+  isoMicros,
+  pathOf,
+  sentenceText,
+  verdict,
+  type Finding as CoreFinding,
+  type FlowRules,
+  type Level,
+  type Path,
+  type StrandRecord,
 } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
 import { ALWAYS, founderOfId, strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
@@ -18,8 +28,13 @@ type Flow = FlowRules & { usualUs: number | null };
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
 export class StrandService {
   constructor(
-    private readonly strands: StrandRepository, private readonly records: RecordRepository, private readonly identifiers: IdentifierRepository,
-    private readonly declarations: DeclarationRepository, private readonly sources: SourceRepository, private readonly names: Names, private readonly presenter: Presenter,
+    private readonly strands: StrandRepository,
+    private readonly records: RecordRepository,
+    private readonly identifiers: IdentifierRepository,
+    private readonly declarations: DeclarationRepository,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
+    private readonly presenter: Presenter,
   ) {}
 
   async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
@@ -48,7 +63,12 @@ export class StrandService {
 
   async strand(row: StrandRow): Promise<Strand> {
     const { founder } = row;
-    const [ties, flows, end, related] = await Promise.all([this.identifiers.tiesOf(founder), this.declarations.flows(), this.sources.evidenceEnd(), this.strands.related(founder)]);
+    const [ties, flows, end, related] = await Promise.all([
+      this.identifiers.tiesOf(founder),
+      this.declarations.flows(),
+      this.sources.evidenceEnd(),
+      this.strands.related(founder),
+    ]);
     const rows = await this.recordRows(row, ties, null, FOLLOWED);
     const named = await this.identifiers.named([founder, ...ties.map((tie) => tie.key), ...row.parties]);
     const own = named.get(founder)!;
@@ -56,21 +76,38 @@ export class StrandService {
     const records = rows.map((one) => this.coreRecord(one));
     const path = pathOf(records);
     const { outcome, findings } = verdict(records, path, flow, end);
-    const [relatedSummaries, paths] = await Promise.all([this.presenter.summaries(related, flows), this.sources.byIds(rows.map((one) => one.source_id))]);
+    const [relatedSummaries, paths] = await Promise.all([
+      this.presenter.summaries(related, flows),
+      this.sources.byIds(rows.map((one) => one.source_id)),
+    ]);
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
       const party = named.get(key);
       if (party) attributes[party.kind] ??= party.value;
     }
     return {
-      id: strandId(own.kind, own.scope, row.value), flow: row.flow, flowLabel: flow?.label ?? own.label, businessId: row.value, kind: own.kind, outcome, attributes,
-      startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), durationMs: (path.endedAt - path.startedAt) / 1000,
-      usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000, records: row.records,
+      id: strandId(own.kind, own.scope, row.value),
+      flow: row.flow,
+      flowLabel: flow?.label ?? own.label,
+      businessId: row.value,
+      kind: own.kind,
+      outcome,
+      attributes,
+      startedAt: isoMicros(path.startedAt),
+      endedAt: isoMicros(path.endedAt),
+      durationMs: (path.endedAt - path.startedAt) / 1000,
+      usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000,
+      records: row.records,
       identifiers: await this.identifiersOf(founder, ties, named, row.parties),
       legs: [{ id: 1, flow: row.flow, startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), outcome }],
       ...pathInWords(path, rows, named),
       findings: findings.map((finding) => findingInWords(finding, rows, paths)),
-      related: relatedSummaries.map((one) => ({ strand: one.id, businessId: one.businessId, flowLabel: one.flowLabel, why: one.startedAt < isoMicros(path.startedAt) ? 'named here' : 'names this one' })),
+      related: relatedSummaries.map((one) => ({
+        strand: one.id,
+        businessId: one.businessId,
+        flowLabel: one.flowLabel,
+        why: one.startedAt < isoMicros(path.startedAt) ? 'named here' : 'names this one',
+      })),
       cut: rows.length < row.records ? { followed: rows.length, of: row.records } : null,
     };
   }
@@ -93,22 +130,48 @@ export class StrandService {
   }
   private coreRecord(row: RecordRow): StrandRecord {
     return {
-      id: recordKey(row), at: row.at, component: this.names.component(row.component_id), host: this.names.host(row.host_id), level: row.level as Level, marks: row.marks,
-      took: row.took ?? NaN, message: row.message, keys: row.keys ?? [],
+      id: recordKey(row),
+      at: row.at,
+      component: this.names.component(row.component_id),
+      host: this.names.host(row.host_id),
+      level: row.level as Level,
+      marks: row.marks,
+      took: row.took ?? NaN,
+      message: row.message,
+      keys: row.keys ?? [],
     };
   }
 
-  private async identifiersOf(founder: number, ties: readonly TieRow[], named: Map<number, Named>, parties: readonly number[]): Promise<StrandIdentifier[]> {
+  private async identifiersOf(
+    founder: number,
+    ties: readonly TieRow[],
+    named: Map<number, Named>,
+    parties: readonly number[],
+  ): Promise<StrandIdentifier[]> {
     const keys = [...new Set(ties.map((tie) => tie.key))];
     const edges = await this.identifiers.edgesAmong(keys);
-    const links = chains(founder, keys, edges.map((edge) => ({ a: edge.a, b: edge.b, first: edge.first_at, record: recordKey({ at: edge.first_at, id: edge.first_id }) })));
+    const links = chains(
+      founder,
+      keys,
+      edges.map((edge) => ({ a: edge.a, b: edge.b, first: edge.first_at, record: recordKey({ at: edge.first_at, id: edge.first_id }) })),
+    );
     const lease = new Map(ties.map((tie) => [tie.key, tie]));
     const one = (key: number, because: StrandIdentifier['because']): StrandIdentifier[] => {
       const name = named.get(key);
       const tie = lease.get(key);
       if (!name) return [];
       const leased = tie !== undefined && tie.valid_to < ALWAYS;
-      return [{ kind: name.kind, label: name.label, value: name.value, role: name.role, because, validFrom: leased ? isoMicros(tie.valid_from) : null, validTo: leased ? isoMicros(tie.valid_to) : null }];
+      return [
+        {
+          kind: name.kind,
+          label: name.label,
+          value: name.value,
+          role: name.role,
+          because,
+          validFrom: leased ? isoMicros(tie.valid_from) : null,
+          validTo: leased ? isoMicros(tie.valid_to) : null,
+        },
+      ];
     };
     return [
       ...links.flatMap((link) => {
@@ -123,22 +186,45 @@ export class StrandService {
 function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<number, Named>): Pick<Strand, 'steps' | 'hops' | 'time' | 'silences'> {
   return {
     steps: path.steps.map((step) => ({
-      id: step.id, leg: step.leg, parent: step.parent, attempt: step.attempt, parallel: null, component: step.component, host: step.host, startedAt: isoMicros(step.startedAt), endedAt: isoMicros(step.endedAt),
-      workMs: step.work / 1000, waitMs: step.wait / 1000, usualMs: null, excessMs: null, outcome: step.outcome, records: step.records.length,
+      id: step.id,
+      leg: step.leg,
+      parent: step.parent,
+      attempt: step.attempt,
+      parallel: null,
+      component: step.component,
+      host: step.host,
+      startedAt: isoMicros(step.startedAt),
+      endedAt: isoMicros(step.endedAt),
+      workMs: step.work / 1000,
+      waitMs: step.wait / 1000,
+      usualMs: null,
+      excessMs: null,
+      outcome: step.outcome,
+      records: step.records.length,
     })),
     hops: path.hops.map((hop) => {
-      const by = hop.by.map((key) => named.get(key)).find((name) => name?.role === 'link') ?? hop.by.map((key) => named.get(key)).find((name) => name);
+      const by =
+        hop.by.map((key) => named.get(key)).find((name) => name?.role === 'link') ?? hop.by.map((key) => named.get(key)).find((name) => name);
       return { from: hop.from, to: hop.to, by: by ? `${by.label} ${by.value}` : '', delayMs: hop.delay / 1000 };
     }),
     time: path.time.map((share) => ({ component: share.component, kind: share.kind, ms: share.time / 1000 })),
-    silences: path.silences.map((silence) => ({ before: recordKey(rows[silence.before]!), ms: silence.time / 1000, kind: silence.kind, component: silence.component })),
+    silences: path.silences.map((silence) => ({
+      before: recordKey(rows[silence.before]!),
+      ms: silence.time / 1000,
+      kind: silence.kind,
+      component: silence.component,
+    })),
   };
 }
 
 function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths: Map<number, { path: string }>): Finding {
   const row = rows[finding.record]!;
   return {
-    rank: finding.rank, kind: finding.kind, failedIn: finding.failedIn, component: finding.component, causedBy: null,
+    rank: finding.rank,
+    kind: finding.kind,
+    failedIn: finding.failedIn,
+    component: finding.component,
+    causedBy: null,
     record: { id: recordKey(row), source: paths.get(row.source_id)?.path ?? '', line: row.line, text: row.message },
     sentence: sentenceText(finding.sentence, (at) => `${isoMicros(at).slice(11, 23)} UTC`),
     parts: finding.sentence.map((part) => {
@@ -146,6 +232,11 @@ function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths:
       if (part.kind === 'duration') return { kind: 'duration', text: durationWords(part.time) };
       return part.kind === 'quote' ? { kind: 'quote', text: part.text, record: recordKey(rows[part.record]!) } : part;
     }),
-    confidence: finding.confidence, evidence: finding.evidence.map((index) => recordKey(rows[index]!)), missingNext: null, excessMs: null, nearestChange: null, similar: null,
+    confidence: finding.confidence,
+    evidence: finding.evidence.map((index) => recordKey(rows[index]!)),
+    missingNext: null,
+    excessMs: null,
+    nearestChange: null,
+    similar: null,
   };
 }

@@ -49,7 +49,12 @@ export const flowOf = (flows: readonly FlowRules[], kind: string, value: string)
  * @param founders keys of the founding identifiers; those that found no strand any more lose their row
  * @returns how many strands were stored
  */
-export async function judge(client: pg.Client, founders: readonly number[], context: JudgeContext, progress: (done: number) => void): Promise<number> {
+export async function judge(
+  client: pg.Client,
+  founders: readonly number[],
+  context: JudgeContext,
+  progress: (done: number) => void,
+): Promise<number> {
   if (founders.length === 0) return 0;
   await client.query('create temp table if not exists touched (founder bigint primary key) on commit preserve rows');
   await client.query('truncate touched');
@@ -83,20 +88,30 @@ export async function judge(client: pg.Client, founders: readonly number[], cont
 async function chunk(client: pg.Client, founders: readonly number[], out: StrandRows): Promise<void> {
   const { rows } = await client.query<{ key: number; low: number; high: number }>(
     `select t.key, greatest(t.valid_from, min(s.first_at)) as low, least(t.valid_to, max(s.last_at)) as high
-       from tie t join sighting s on s.key = t.key where t.founder = any($1) group by t.key, t.valid_from, t.valid_to`, [founders]);
+       from tie t join sighting s on s.key = t.key where t.founder = any($1) group by t.key, t.valid_from, t.valid_to`,
+    [founders],
+  );
   if (rows.length === 0) return;
   const low = rows.reduce((least, row) => Math.min(least, row.low), Infinity);
   const high = rows.reduce((most, row) => Math.max(most, row.high), -Infinity);
   const keys = [...new Set(rows.map((row) => row.key))].join(',');
-  await copyOut(client, `select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
-    where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high} order by t.founder, r.at, r.id`, (row) => out.add(row));
+  await copyOut(
+    client,
+    `select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
+    where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high} order by t.founder, r.at, r.id`,
+    (row) => out.add(row),
+  );
 }
 
 async function founderValues(client: pg.Client): Promise<Map<number, { kind: number; value: string }>> {
   const values = new Map<number, { kind: number; value: string }>();
-  await copyOut(client, 'select distinct on (s.key) s.key, s.kind_id, s.value from touched f join sighting s on s.key = f.founder order by s.key', (row) => {
-    values.set(row.big(), { kind: row.small(), value: row.text() });
-  });
+  await copyOut(
+    client,
+    'select distinct on (s.key) s.key, s.kind_id, s.value from touched f join sighting s on s.key = f.founder order by s.key',
+    (row) => {
+      values.set(row.big(), { kind: row.small(), value: row.text() });
+    },
+  );
   return values;
 }
 
@@ -107,7 +122,10 @@ class StrandRows {
   private records: StrandRecord[] = [];
   private total = 0;
 
-  constructor(private readonly context: JudgeContext, private readonly values: Map<number, { kind: number; value: string }>) {}
+  constructor(
+    private readonly context: JudgeContext,
+    private readonly values: Map<number, { kind: number; value: string }>,
+  ) {}
 
   add(row: RowReader): void {
     const founder = row.big();
@@ -118,8 +136,15 @@ class StrandRows {
     this.total++;
     if (this.records.length >= MOST_RECORDS) return;
     this.records.push({
-      at: row.big(), id: String(row.big()), component: this.context.component(row.small()), host: this.context.host(row.small()),
-      level: row.small() as Level, marks: row.small(), took: row.big(), message: row.text(), keys: row.bigs(),
+      at: row.big(),
+      id: String(row.big()),
+      component: this.context.component(row.small()),
+      host: this.context.host(row.small()),
+      level: row.small() as Level,
+      marks: row.small(),
+      took: row.big(),
+      message: row.text(),
+      keys: row.bigs(),
     });
   }
 

@@ -16,16 +16,25 @@ export class Weaver {
   private readonly touched = new Set<number>();
   private readonly names = { component: new Map<number, string>(), host: new Map<number, string>(), kind: new Map<number, string>() };
 
-  private constructor(private readonly client: pg.Client, kinds: ReadonlyMap<number, GraphKind>) {
+  private constructor(
+    private readonly client: pg.Client,
+    kinds: ReadonlyMap<number, GraphKind>,
+  ) {
     this.graph = new Graph(kinds);
   }
 
   /** Reads all identifiers and ties that are stored. */
   static async load(client: pg.Client): Promise<Weaver> {
     const kinds = new Map<number, GraphKind>();
-    const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>('select id, definition from identifier_kind where not retired');
+    const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>(
+      'select id, definition from identifier_kind where not retired',
+    );
     for (const { id, definition } of rows) {
-      kinds.set(id, { business: definition.role === 'business', shared: definition.role === 'shared', lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000 });
+      kinds.set(id, {
+        business: definition.role === 'business',
+        shared: definition.role === 'shared',
+        lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000,
+      });
     }
     const weaver = new Weaver(client, kinds);
     const { graph } = weaver;
@@ -64,7 +73,8 @@ export class Weaver {
     this.touched.clear();
     const found = ownership(graph.nodes(), graph.edges());
     const leases = new Map<number, string>();
-    for (const { node, founder, from, to } of found.leases) leases.set(node, leaseText(leases.get(node), graph.keyOf(founder), Math.floor(from), Math.floor(to)));
+    for (const { node, founder, from, to } of found.leases)
+      leases.set(node, leaseText(leases.get(node), graph.keyOf(founder), Math.floor(from), Math.floor(to)));
     const changed: number[] = [];
     const founders = new Set<number>();
     const note = (node: number): void => {
@@ -100,10 +110,19 @@ export class Weaver {
     const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
     const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
     const list = [...founders];
-    const stored = await judge(this.client, list, {
-      graph, flows: flows.rows.map((row) => row.definition), evidenceEnd: evidence.rows[0]?.end ?? 0,
-      component: (id) => this.names.component.get(id) ?? '', host: (id) => this.names.host.get(id) ?? '', kindName: (id) => this.names.kind.get(id) ?? '',
-    }, (done) => progress(done, list.length));
+    const stored = await judge(
+      this.client,
+      list,
+      {
+        graph,
+        flows: flows.rows.map((row) => row.definition),
+        evidenceEnd: evidence.rows[0]?.end ?? 0,
+        component: (id) => this.names.component.get(id) ?? '',
+        host: (id) => this.names.host.get(id) ?? '',
+        kindName: (id) => this.names.kind.get(id) ?? '',
+      },
+      (done) => progress(done, list.length),
+    );
     if (stored > 0) await this.learnUsual();
     return stored;
   }
@@ -150,7 +169,10 @@ export class Weaver {
     for (const { founder, other } of found.relations) {
       const a = graph.keyOf(founder);
       const b = graph.keyOf(other);
-      for (const [x, y] of [[a, b], [b, a]] as const) {
+      for (const [x, y] of [
+        [a, b],
+        [b, a],
+      ] as const) {
         const pair = `${x} ${y}`;
         if (pairs.has(pair)) continue;
         pairs.add(pair);
@@ -173,19 +195,26 @@ export class Weaver {
   }
 
   private async loadNames(): Promise<void> {
-    for (const [table, map] of [['component', this.names.component], ['host', this.names.host], ['identifier_kind', this.names.kind]] as const) {
+    for (const [table, map] of [
+      ['component', this.names.component],
+      ['host', this.names.host],
+      ['identifier_kind', this.names.kind],
+    ] as const) {
       const { rows } = await this.client.query<{ id: number; name: string }>(`select id, name from ${table}`);
       for (const { id, name } of rows) map.set(id, name);
     }
   }
 }
 
-const leaseText = (before: string | undefined, founder: number, from: number, to: number): string => `${before === undefined ? '' : `${before};`}${founder} ${from} ${to}`;
+const leaseText = (before: string | undefined, founder: number, from: number, to: number): string =>
+  `${before === undefined ? '' : `${before};`}${founder} ${from} ${to}`;
 const partsOf = (text: string | undefined): string[] => (text === undefined || text === '' ? [] : text.split(';'));
 /** The leases of one text that the other does not hold. */
 function differing(text: string | undefined, other: string | undefined): string {
   const known = new Set(partsOf(other));
-  return partsOf(text).filter((part) => !known.has(part)).join(';');
+  return partsOf(text)
+    .filter((part) => !known.has(part))
+    .join(';');
 }
 function foundersIn(text: string | undefined, into: Set<number>): void {
   for (const part of partsOf(text)) into.add(Number(part.slice(0, part.indexOf(' '))));

@@ -9,9 +9,7 @@ export type ToWeaver =
   | { type: 'weave'; all: boolean; fresh: boolean }
   | { type: 'close' };
 export type FromWeaver =
-  | { type: 'woven'; strands: number; ms: number }
-  | { type: 'progress'; done: number; of: number }
-  | { type: 'failed'; error: string };
+  { type: 'woven'; strands: number; ms: number } | { type: 'progress'; done: number; of: number } | { type: 'failed'; error: string };
 
 const { url } = workerData as { url: string };
 const port = parentPort!;

@@ -29,7 +29,12 @@ export class Weaving {
    * @param reading whether sources are being read at the moment
    * @param woven called after each weaving: strands, and what is usual, may have changed
    */
-  constructor(url: string, private readonly db: Database, private readonly reading: () => boolean, private readonly woven: () => void) {
+  constructor(
+    url: string,
+    private readonly db: Database,
+    private readonly reading: () => boolean,
+    private readonly woven: () => void,
+  ) {
     this.worker = startWorker('weaving/weaving-worker', { workerData: { url }, resourceLimits: { maxYoungGenerationSizeMb: 96 } });
     this.worker.on('message', (message: FromWeaver) => this.told(message));
   }
@@ -64,7 +69,10 @@ export class Weaving {
   }
   /** Keeps in the database whether something may be stored that is not woven yet. */
   async markDirty(dirty: boolean): Promise<void> {
-    await this.db('mark').insert({ name: 'unwoven', value: String(dirty) }).onConflict('name').merge();
+    await this.db('mark')
+      .insert({ name: 'unwoven', value: String(dirty) })
+      .onConflict('name')
+      .merge();
   }
   async wasDirty(): Promise<boolean> {
     const row: { value: string } | undefined = await this.db('mark').where({ name: 'unwoven' }).first('value');
@@ -75,10 +83,13 @@ export class Weaving {
     if (this.busy || this.timer || this.closing) return;
     // whoever waits for the end of an import is not kept waiting
     const wait = this.settled.length > 0 || this.wanted ? 0 : Math.max(0, this.pausedUntil - Date.now());
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      this.start();
-    }, Math.max(wait, this.reading() ? 400 : 20));
+    this.timer = setTimeout(
+      () => {
+        this.timer = null;
+        this.start();
+      },
+      Math.max(wait, this.reading() ? 400 : 20),
+    );
   }
   private start(): void {
     const { all, fresh } = this.wanted ?? { all: false, fresh: false };

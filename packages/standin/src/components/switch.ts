@@ -8,7 +8,13 @@ export interface Party {
 }
 /** One SIP message (RFC 3261) under a line with local time, direction and addresses; a blank line ends it. */
 export function sipMessage(
-  at: Micros, direction: 'recv' | 'send', peer: Party, start: string, dialog: { callId: string; from: Party; to: Party; fromTag: string; toTag: string; cseq: string }, more: string[] = [], body = '',
+  at: Micros,
+  direction: 'recv' | 'send',
+  peer: Party,
+  start: string,
+  dialog: { callId: string; from: Party; to: Party; fromTag: string; toTag: string; cseq: string },
+  more: string[] = [],
+  body = '',
 ): string {
   const arrow = direction === 'recv' ? `${peer.address} -> 192.0.2.1:5060` : `192.0.2.1:5060 -> ${peer.address}`;
   return [

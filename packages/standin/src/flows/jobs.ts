@@ -8,8 +8,14 @@ function begin(world: World, prefix: string, flow: string, start: Micros) {
   const fault: JobFault | null = world.stories.map((story) => story.job?.(prefix, start) ?? null).find((one) => one !== null) ?? null;
   const run = fault?.run ?? world.numbers.nextRun(prefix);
   const open = world.sink.open({
-    flow, businessId: run, startedAt: start, story: fault?.story ?? null, outcome: fault?.rows !== undefined ? 'odd' : 'done',
-    identifiers: [{ kind: 'run', value: run }], attributes: {}, cause: fault?.rows !== undefined ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
+    flow,
+    businessId: run,
+    startedAt: start,
+    story: fault?.story ?? null,
+    outcome: fault?.rows !== undefined ? 'odd' : 'done',
+    identifiers: [{ kind: 'run', value: run }],
+    attributes: {},
+    cause: fault?.rows !== undefined ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
   });
   return { fault, run, open };
 }
@@ -20,7 +26,8 @@ export function priceListJob(world: World, start: Micros): void {
   const { fault, run, open } = begin(world, 'PL', 'price-list-job', start);
   const rows = fault?.rows ?? random.whole(4190, 4260);
   let at = start;
-  const say = (level: string, message: string, cause = false): void => sink.emit(BATCH, at, batchLine(at, run, level, 'PriceListJob', message), open, cause);
+  const say = (level: string, message: string, cause = false): void =>
+    sink.emit(BATCH, at, batchLine(at, run, level, 'PriceListJob', message), open, cause);
   say('INFO', 'started, file prices.csv');
   at += random.around(fault ? 300 * MS : 9 * SECOND);
   say('INFO', `read ${rows} rows`, fault !== null);
@@ -50,9 +57,17 @@ export function stockSyncJob(world: World, start: Micros): void {
   at += random.around(900 * MS);
   const took = random.around(700 * MS);
   at += took;
-  sink.emit(LABDB, at, labdbLine(at, session, {
-    severity: 'LOG', command: 'UPDATE', xid: 88_213, message: `duration: ${(took / 1000).toFixed(3)} ms  statement: update stock_blank s set free = w.free from warehouse w where w.blank = s.blank`,
-  }), open);
+  sink.emit(
+    LABDB,
+    at,
+    labdbLine(at, session, {
+      severity: 'LOG',
+      command: 'UPDATE',
+      xid: 88_213,
+      message: `duration: ${(took / 1000).toFixed(3)} ms  statement: update stock_blank s set free = w.free from warehouse w where w.blank = s.blank`,
+    }),
+    open,
+  );
   at += random.around(15 * MS);
   say('INFO', `updated ${rows} rows of stock_blank, transaction open`);
   if (fault?.holds) {

@@ -1,24 +1,15 @@
 import { BLANK_STORE, blankStoreLine } from '../components/blank-store.ts';
 import { EDGE, edgeLine } from '../components/edge.ts';
 import { LABDB, labdbLine } from '../components/labdb.ts';
-import { failedTrace, ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
+import { ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
 import { RELAY, relayLine } from '../components/relay.ts';
 import { SHOP_PORTAL, portalLine } from '../components/shop-portal.ts';
 import type { ReserveFault } from '../stories/story.ts';
-import type { OpenTruth } from '../writing/sink.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 import { MATERIALS, SHOPS, type World } from '../world.ts';
+import { deadlock, lockTimeout, update, type Order, type Session } from './lens-order-faults.ts';
 
 type Everyday = 'none' | 'refused' | 'lost' | 'deadlock' | 'retried';
-interface Order {
-  id: string;
-  trace: string;
-  shop: string;
-  kind: 'standard' | 'rush';
-  material: string;
-  thread: string;
-  open: OpenTruth;
-}
 
 /** An optician's order: portal, order desk, message to the store of blanks, reservation in the database, release. */
 export function lensOrder(world: World, start: Micros): void {
@@ -29,10 +20,24 @@ export function lensOrder(world: World, start: Micros): void {
   const fault = world.stories.map((story) => story.reserve?.(start, random.next()) ?? null).find((one) => one !== null) ?? null;
   const everyday = fault ? 'none' : everydayFault(world);
   const order: Order = {
-    id, trace, shop, kind: random.chance(0.2) ? 'rush' : 'standard', material: random.pick(MATERIALS), thread: `exec-${random.whole(1, 24)}`,
+    id,
+    trace,
+    shop,
+    kind: random.chance(0.2) ? 'rush' : 'standard',
+    material: random.pick(MATERIALS),
+    thread: `exec-${random.whole(1, 24)}`,
     open: sink.open({
-      flow: 'lens-order', businessId: id, startedAt: start, story: fault?.story ?? null, outcome: outcomeOf(fault, everyday),
-      identifiers: [{ kind: 'order', value: id }, { kind: 'trace', value: trace }], attributes: { shop }, cause: null,
+      flow: 'lens-order',
+      businessId: id,
+      startedAt: start,
+      story: fault?.story ?? null,
+      outcome: outcomeOf(fault, everyday),
+      identifiers: [
+        { kind: 'order', value: id },
+        { kind: 'trace', value: trace },
+      ],
+      attributes: { shop },
+      cause: null,
     }),
   };
   const intake = place(world, order, start);
@@ -58,23 +63,75 @@ function place({ random, sink }: World, order: Order, start: Micros): Micros {
   const { open, id, trace, shop } = order;
   let at = start + random.around(3 * MS);
   const lenses = random.whole(1, 2);
-  sink.emit(SHOP_PORTAL, at, portalLine(at, 'info', `order accepted ${id}`, trace, random.hex(16), { order: { number: id, kind: order.kind, lenses }, shop }), open);
+  sink.emit(
+    SHOP_PORTAL,
+    at,
+    portalLine(at, 'info', `order accepted ${id}`, trace, random.hex(16), { order: { number: id, kind: order.kind, lenses }, shop }),
+    open,
+  );
   at += random.around(14 * MS);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.OrderIntake', `registered ${id}, ${lenses === 1 ? '1 lens' : '2 lenses'}, shop ${shop}, trace ${trace}`), open);
+  sink.emit(
+    ORDER_DESK,
+    at,
+    orderDeskLine(
+      at,
+      'INFO',
+      order.thread,
+      'o.b.OrderIntake',
+      `registered ${id}, ${lenses === 1 ? '1 lens' : '2 lenses'}, shop ${shop}, trace ${trace}`,
+    ),
+    open,
+  );
   at += random.around(9 * MS);
   const sphere = (random.whole(-24, 16) / 4).toFixed(2);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.Prescription', `prescription of ${id} checked: sph ${sphere} cyl ${(-random.whole(0, 8) / 4).toFixed(2)}`), open);
+  sink.emit(
+    ORDER_DESK,
+    at,
+    orderDeskLine(
+      at,
+      'INFO',
+      order.thread,
+      'o.b.Prescription',
+      `prescription of ${id} checked: sph ${sphere} cyl ${(-random.whole(0, 8) / 4).toFixed(2)}`,
+    ),
+    open,
+  );
   const answered = at + random.around(4 * MS);
-  sink.emit(EDGE, answered, edgeLine(answered, { id: trace, method: 'POST', path: '/orders', status: 202, micros: answered - start, bytes: 214, shop, client: `198.51.100.${random.whole(2, 250)}` }), open);
+  sink.emit(
+    EDGE,
+    answered,
+    edgeLine(answered, {
+      id: trace,
+      method: 'POST',
+      path: '/orders',
+      status: 202,
+      micros: answered - start,
+      bytes: 214,
+      shop,
+      client: `198.51.100.${random.whole(2, 250)}`,
+    }),
+    open,
+  );
   return at;
 }
 
 function refuse({ random, sink }: World, order: Order, intake: Micros): void {
   const at = intake + random.around(5 * MS);
   order.open.truth.cause = { failedIn: 'order-desk', component: 'order-desk', record: null, accepted: [] };
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'WARN', order.thread, 'o.b.Prescription', `refused ${order.id}: prescription out of range for material ${order.material}`), order.open, true);
+  sink.emit(
+    ORDER_DESK,
+    at,
+    orderDeskLine(at, 'WARN', order.thread, 'o.b.Prescription', `refused ${order.id}: prescription out of range for material ${order.material}`),
+    order.open,
+    true,
+  );
   const told = at + random.around(20 * MS);
-  sink.emit(SHOP_PORTAL, told, portalLine(told, 'info', `shop told: ${order.id} refused`, order.trace, random.hex(16), { order: { number: order.id }, shop: order.shop }), order.open);
+  sink.emit(
+    SHOP_PORTAL,
+    told,
+    portalLine(told, 'info', `shop told: ${order.id} refused`, order.trace, random.hex(16), { order: { number: order.id }, shop: order.shop }),
+    order.open,
+  );
 }
 
 function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault | null, everyday: Everyday): void {
@@ -98,29 +155,65 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   const session = world.pool.take(used - 5 * MS, used + wait + 400 * MS);
   open.truth.identifiers.push({ kind: 'db-session', value: session.id });
   const blank = `B-${order.material}`;
-  sink.emit(BLANK_STORE, at, blankStoreLine(at, 'info', `reserve blank ${blank} for ${id}`, { order: id, message, traceId: order.trace, db: { session: session.id } }), open);
+  sink.emit(
+    BLANK_STORE,
+    at,
+    blankStoreLine(at, 'info', `reserve blank ${blank} for ${id}`, { order: id, message, traceId: order.trace, db: { session: session.id } }),
+    open,
+  );
   if (fault) lockTimeout(world, order, session, at, message, fault, blank);
   else if (everyday === 'deadlock') deadlock(world, order, session, at, message, blank);
   else release(world, order, session, at, message, blank, everyday === 'retried');
 }
 
-type Session = ReturnType<World['pool']['take']>;
-const update = (material: string): string => `update stock_blank set reserved = reserved + 1 where blank = '${material}' and free > 0`;
-
 function release({ random, sink }: World, order: Order, session: Session, from: Micros, message: string, blank: string, retried: boolean): void {
   const { open, id, trace } = order;
   let at = from + random.around(3 * MS);
   if (retried) {
-    sink.emit(BLANK_STORE, at, blankStoreLine(at, 'error', `reserve attempt 1 of 3 failed: connection reset by peer`, { order: id, traceId: trace, db: { session: session.id } }), open);
+    sink.emit(
+      BLANK_STORE,
+      at,
+      blankStoreLine(at, 'error', `reserve attempt 1 of 3 failed: connection reset by peer`, {
+        order: id,
+        traceId: trace,
+        db: { session: session.id },
+      }),
+      open,
+    );
     at += random.around(60 * MS);
-    sink.emit(BLANK_STORE, at, blankStoreLine(at, 'warn', `reserve attempt 2 of 3 for ${id}`, { order: id, traceId: trace, db: { session: session.id } }), open);
+    sink.emit(
+      BLANK_STORE,
+      at,
+      blankStoreLine(at, 'warn', `reserve attempt 2 of 3 for ${id}`, { order: id, traceId: trace, db: { session: session.id } }),
+      open,
+    );
     at += random.around(3 * MS);
   }
   const took = random.around(2.8 * MS);
   at += took;
-  sink.emit(LABDB, at, labdbLine(at, session, { severity: 'LOG', message: `duration: ${(took / 1000).toFixed(3)} ms  execute <unnamed>: ${update(blank)}`, detail: `parameters: $1 = '${blank}'` }), open);
+  sink.emit(
+    LABDB,
+    at,
+    labdbLine(at, session, {
+      severity: 'LOG',
+      message: `duration: ${(took / 1000).toFixed(3)} ms  execute <unnamed>: ${update(blank)}`,
+      detail: `parameters: $1 = '${blank}'`,
+    }),
+    open,
+  );
   at += random.around(3 * MS);
-  sink.emit(BLANK_STORE, at, blankStoreLine(at, 'info', `reserved blank ${blank}`, { order: id, message, traceId: trace, db: { session: session.id, ms: Number((took / 1000).toFixed(1)) }, took: Number(((at - from) / 1000).toFixed(1)) }), open);
+  sink.emit(
+    BLANK_STORE,
+    at,
+    blankStoreLine(at, 'info', `reserved blank ${blank}`, {
+      order: id,
+      message,
+      traceId: trace,
+      db: { session: session.id, ms: Number((took / 1000).toFixed(1)) },
+      took: Number(((at - from) / 1000).toFixed(1)),
+    }),
+    open,
+  );
   at += random.around(3 * MS);
   const second = `m-${random.hex(8)}`;
   open.truth.identifiers.push({ kind: 'message', value: second });
@@ -135,45 +228,10 @@ function release({ random, sink }: World, order: Order, session: Session, from: 
   at += random.around(900 * MS, 0.25);
   sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', thread, 'o.b.OrderFlow', `${id} released to surfacing`), open);
   at += random.around(12 * MS);
-  sink.emit(SHOP_PORTAL, at, portalLine(at, 'info', `shop told: ${id} in work`, trace, random.hex(16), { order: { number: id }, shop: order.shop }), open);
-}
-
-function lockTimeout(world: World, order: Order, session: Session, from: Micros, message: string, fault: ReserveFault, blank: string): void {
-  const { random, sink } = world;
-  const { open, id, trace } = order;
-  open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
-  const began = from + random.around(4 * MS);
-  let at = began + SECOND + random.around(MS);
-  sink.emit(LABDB, at, labdbLine(at, session, {
-    severity: 'LOG', message: `process ${session.pid} still waiting for ShareLock on transaction ${fault.xid} after ${((at - began) / 1000).toFixed(3)} ms`,
-    detail: `Process holding the lock: ${fault.holderPid}. Wait queue: ${session.pid}.`, context: 'while updating tuple (311,7) in relation "stock_blank"', query: update(blank),
-  }), open);
-  at = began + 8 * SECOND + random.around(2 * MS);
-  sink.emit(LABDB, at, labdbLine(at, session, { severity: 'ERROR', state: '55P03', message: 'canceling statement due to lock timeout', context: 'while updating tuple (311,7) in relation "stock_blank"', query: update(blank) }), open, true);
-  at += random.around(4 * MS);
-  sink.emit(BLANK_STORE, at, blankStoreLine(at, 'error', `reserve failed, SQLSTATE 55P03, stock_blank ${blank}`, { order: id, message, traceId: trace, db: { session: session.id } }), open);
-  hold(world, order, at, message, 'canceling statement due to lock timeout', '55P03');
-}
-
-function deadlock(world: World, order: Order, session: Session, from: Micros, message: string, blank: string): void {
-  const { random, sink } = world;
-  order.open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
-  let at = from + random.around(1010 * MS, 0.02);
-  sink.emit(LABDB, at, labdbLine(at, session, { severity: 'ERROR', state: '40P01', message: 'deadlock detected', detail: `Process ${session.pid} waits for ShareLock on transaction ${random.whole(60_000, 90_000)}; blocked by process ${session.pid + 3}.`, query: update(blank) }), order.open, true);
-  at += random.around(4 * MS);
-  sink.emit(BLANK_STORE, at, blankStoreLine(at, 'error', `reserve failed, SQLSTATE 40P01, stock_blank ${blank}`, { order: order.id, message, traceId: order.trace, db: { session: session.id } }), order.open);
-  hold(world, order, at, message, 'deadlock detected', '40P01');
-}
-
-/** What follows a failed reservation: the loud exception, the dead queue, the order on hold. */
-function hold({ random, sink }: World, order: Order, from: Micros, message: string, cause: string, state: string): void {
-  const { open, id } = order;
-  let at = from + random.around(28 * MS);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'ERROR', order.thread, 'o.b.StepRunner', `step reserve of ${id} failed\n${failedTrace(id, cause, state)}`), open);
-  at += random.around(12 * MS);
-  sink.emit(RELAY, at, relayLine(at, 'warn', 'rejected', 'orders.in', message, ' to=dead'), open);
-  at += random.around(36 * MS);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'WARN', order.thread, 'o.b.OrderFlow', `${id} on hold, reason RESERVATION`), open);
-  at += random.around(20 * MS);
-  sink.emit(SHOP_PORTAL, at, portalLine(at, 'warn', `shop told: ${id} on hold`, order.trace, random.hex(16), { order: { number: id }, shop: order.shop }), open);
+  sink.emit(
+    SHOP_PORTAL,
+    at,
+    portalLine(at, 'info', `shop told: ${id} in work`, trace, random.hex(16), { order: { number: id }, shop: order.shop }),
+    open,
+  );
 }

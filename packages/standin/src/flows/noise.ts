@@ -18,10 +18,51 @@ export function noise(world: World, at: Micros, server: Session): void {
   } else if (chance < 0.6) {
     const took = random.around(22 * MS);
     const shop = random.pick(SHOPS);
-    sink.emit(SHOP_PORTAL, at + took * 0.8, portalLine(at + took * 0.8, 'info', 'catalogue page shown', trace, random.hex(16), { shop, page: random.whole(1, 40) }));
-    sink.emit(EDGE, at + took, edgeLine(at + took, { id: trace, method: 'GET', path: `/catalogue/${random.whole(1, 40)}`, status: random.chance(0.01) ? 404 : 200, micros: took, bytes: random.whole(4000, 30_000), shop, client: `198.51.100.${random.whole(2, 250)}` }));
-  } else if (chance < 0.75) sink.emit(RELAY, at, relayLine(at, 'debug', 'heartbeat', random.pick(['orders.in', 'surfacing.jobs', 'dead']), '-', ` depth=${random.whole(0, 6)}`));
-  else if (chance < 0.88) sink.emit(BLANK_STORE, at, blankStoreLine(at, 'debug', 'cache of blanks refreshed', { entries: random.whole(1100, 1300), took: random.whole(2, 30) }));
-  else if (chance < 0.97) sink.emit(ORDER_DESK, at, orderDeskLine(at, 'DEBUG', `timer-${random.whole(1, 4)}`, 'o.b.Housekeeping', `swept ${random.whole(0, 12)} idle handles`));
-  else sink.emit(LABDB, at, labdbLine(at, server, { severity: 'LOG', command: '', message: `checkpoint complete: wrote ${random.whole(20, 900)} buffers (0.${random.whole(1, 9)}%); 0 WAL file(s) added` }));
+    sink.emit(
+      SHOP_PORTAL,
+      at + took * 0.8,
+      portalLine(at + took * 0.8, 'info', 'catalogue page shown', trace, random.hex(16), { shop, page: random.whole(1, 40) }),
+    );
+    sink.emit(
+      EDGE,
+      at + took,
+      edgeLine(at + took, {
+        id: trace,
+        method: 'GET',
+        path: `/catalogue/${random.whole(1, 40)}`,
+        status: random.chance(0.01) ? 404 : 200,
+        micros: took,
+        bytes: random.whole(4000, 30_000),
+        shop,
+        client: `198.51.100.${random.whole(2, 250)}`,
+      }),
+    );
+  } else if (chance < 0.75)
+    sink.emit(
+      RELAY,
+      at,
+      relayLine(at, 'debug', 'heartbeat', random.pick(['orders.in', 'surfacing.jobs', 'dead']), '-', ` depth=${random.whole(0, 6)}`),
+    );
+  else if (chance < 0.88)
+    sink.emit(
+      BLANK_STORE,
+      at,
+      blankStoreLine(at, 'debug', 'cache of blanks refreshed', { entries: random.whole(1100, 1300), took: random.whole(2, 30) }),
+    );
+  else if (chance < 0.97)
+    sink.emit(
+      ORDER_DESK,
+      at,
+      orderDeskLine(at, 'DEBUG', `timer-${random.whole(1, 4)}`, 'o.b.Housekeeping', `swept ${random.whole(0, 12)} idle handles`),
+    );
+  else
+    sink.emit(
+      LABDB,
+      at,
+      labdbLine(at, server, {
+        severity: 'LOG',
+        command: '',
+        message: `checkpoint complete: wrote ${random.whole(20, 900)} buffers (0.${random.whole(1, 9)}%); 0 WAL file(s) added`,
+      }),
+    );
 }

@@ -13,15 +13,31 @@ const asDialled = (number: string): string => `0${number.slice(3, 5)} ${number.s
 /** An optician's shop rings the voice line and asks for an order; some calls are passed on to a person. */
 export function statusCall(world: World, start: Micros, knownOrder: string): void {
   const { random, sink } = world;
-  const caller: Party = { number: callerNumber(200 + random.whole(0, 599)), address: `198.51.100.${random.whole(2, 250)}:5060`, agent: 'ShopPhone 4.2' };
+  const caller: Party = {
+    number: callerNumber(200 + random.whole(0, 599)),
+    address: `198.51.100.${random.whole(2, 250)}:5060`,
+    agent: 'ShopPhone 4.2',
+  };
   const callId = `${random.hex(12)}@tel-1.brillmoor.example`;
   const drop = world.stories.map((story) => story.call?.(start, random.next()) ?? null).find((one) => one !== null) ?? null;
   const transferred = drop !== null || random.chance(0.25);
   const busy = !transferred && random.chance(0.03);
   const open = sink.open({
-    flow: 'status-call', businessId: callId, startedAt: start, story: drop ? 8 : null, outcome: drop ? 'failed' : busy ? 'refused' : 'done',
-    identifiers: [{ kind: 'call', value: callId }, { kind: 'phone', value: caller.number }], attributes: { caller: caller.number, shop: random.pick(SHOPS) },
-    cause: drop ? { failedIn: 'switch', component: 'switch', record: null, accepted: ['voice-desk'] } : busy ? { failedIn: 'switch', component: 'switch', record: null, accepted: [] } : null,
+    flow: 'status-call',
+    businessId: callId,
+    startedAt: start,
+    story: drop ? 8 : null,
+    outcome: drop ? 'failed' : busy ? 'refused' : 'done',
+    identifiers: [
+      { kind: 'call', value: callId },
+      { kind: 'phone', value: caller.number },
+    ],
+    attributes: { caller: caller.number, shop: random.pick(SHOPS) },
+    cause: drop
+      ? { failedIn: 'switch', component: 'switch', record: null, accepted: ['voice-desk'] }
+      : busy
+        ? { failedIn: 'switch', component: 'switch', record: null, accepted: [] }
+        : null,
   });
   const dialog = { callId, from: caller, to: DESK, fromTag: random.hex(6), toTag: '', cseq: '1 INVITE' };
   const answered = { ...dialog, toTag: random.hex(6) };
@@ -32,11 +48,25 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   const voice = (level: string, message: string): void => sink.emit(VOICE_DESK, at, voiceLine(at, level, callId, message), open);
   const later = (ms: number): number => (at += random.around(ms * MS));
 
-  sip('recv', caller, `INVITE sip:${DESK.number}@voice.brillmoor.example SIP/2.0`, dialog, ['Content-Type: application/sdp'], sdp('198.51.100.9', 20_100, '8 0 101'));
+  sip(
+    'recv',
+    caller,
+    `INVITE sip:${DESK.number}@voice.brillmoor.example SIP/2.0`,
+    dialog,
+    ['Content-Type: application/sdp'],
+    sdp('198.51.100.9', 20_100, '8 0 101'),
+  );
   later(3);
   sip('send', caller, 'SIP/2.0 100 Trying', dialog);
   later(4);
-  sip('send', DESK, `INVITE sip:${DESK.number}@192.0.2.20:5062 SIP/2.0`, dialog, ['Content-Type: application/sdp'], sdp('192.0.2.1', 20_100, '8 0 101'));
+  sip(
+    'send',
+    DESK,
+    `INVITE sip:${DESK.number}@192.0.2.20:5062 SIP/2.0`,
+    dialog,
+    ['Content-Type: application/sdp'],
+    sdp('192.0.2.1', 20_100, '8 0 101'),
+  );
   if (busy) {
     later(30);
     sip('recv', DESK, 'SIP/2.0 486 Busy Here', answered, [], '', true);
@@ -68,7 +98,14 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
     voice('INFO', `transfer to agent ${AGENT.number.slice(-3)} requested`);
     later(40);
     const again = { ...answered, cseq: '2 INVITE' };
-    sip('send', caller, `INVITE sip:${caller.number}@${caller.address} SIP/2.0`, again, ['Content-Type: application/sdp'], sdp('192.0.2.31', 40_200, drop ? '9 101' : '8 101'));
+    sip(
+      'send',
+      caller,
+      `INVITE sip:${caller.number}@${caller.address} SIP/2.0`,
+      again,
+      ['Content-Type: application/sdp'],
+      sdp('192.0.2.31', 40_200, drop ? '9 101' : '8 101'),
+    );
     later(45);
     if (drop) {
       sip('recv', caller, 'SIP/2.0 488 Not Acceptable Here', again, ['Warning: 304 ShopPhone "media type not available"'], '', true);

@@ -9,6 +9,7 @@ export const stockSyncLocks = (day: Micros): Story => {
     number: 1,
     title: 'stock sync holds row locks, orders fail at blank-store',
     job: (prefix, at) => (prefix === 'SS' && Math.abs(at - from) < MINUTE ? { story: 1, run: 'SS-7731', holds: to - from } : null),
-    reserve: (at, chance) => (at > from + 2 * MINUTE && at < to - 9e6 && chance < 0.45 ? { story: 1, kind: 'lock-timeout', holderPid: 4711, xid: 88_213 } : null),
+    reserve: (at, chance) =>
+      at > from + 2 * MINUTE && at < to - 9e6 && chance < 0.45 ? { story: 1, kind: 'lock-timeout', holderPid: 4711, xid: 88_213 } : null,
   };
 };

@@ -34,7 +34,10 @@ export class Random {
   }
   hex(length: number): string {
     let text = '';
-    while (text.length < length) text += Math.floor(this.next() * 4294967296).toString(16).padStart(8, '0');
+    while (text.length < length)
+      text += Math.floor(this.next() * 4294967296)
+        .toString(16)
+        .padStart(8, '0');
     return text.slice(0, length);
   }
 }

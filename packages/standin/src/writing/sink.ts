@@ -39,7 +39,10 @@ class LogFile {
   private line = 1;
   records = 0;
 
-  constructor(readonly path: string, folder: string) {
+  constructor(
+    readonly path: string,
+    folder: string,
+  ) {
     const full = join(folder, path);
     mkdirSync(dirname(full), { recursive: true });
     this.stream = createWriteStream(full);
@@ -119,7 +122,10 @@ export class Sink {
   private order = 0;
   strands = 0;
 
-  constructor(private readonly folder: string, truthFolder: string) {
+  constructor(
+    private readonly folder: string,
+    truthFolder: string,
+  ) {
     this.truthFile = new LogFile('truth.jsonl', truthFolder);
   }
 

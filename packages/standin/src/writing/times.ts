@@ -8,7 +8,13 @@ export const DAY = 24 * HOUR;
 export const ZONE = 'Europe/Berlin';
 
 const format = new Intl.DateTimeFormat('en-US', {
-  timeZone: ZONE, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric',
+  timeZone: ZONE,
+  hourCycle: 'h23',
+  year: 'numeric',
+  month: 'numeric',
+  day: 'numeric',
+  hour: 'numeric',
+  minute: 'numeric',
 });
 const offsets = new Map<number, number>();
 

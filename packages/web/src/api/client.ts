@@ -7,7 +7,13 @@ export class ApiError extends Error {
     super(problem.detail);
   }
 }
-const SILENT: Problem = { type: 'about:blank', title: 'The server does not answer', status: 0, detail: 'Nothing is lost: this page asks again by itself.', action: 'If it lasts, start the application anew with bin/demo.' };
+const SILENT: Problem = {
+  type: 'about:blank',
+  title: 'The server does not answer',
+  status: 0,
+  detail: 'Nothing is lost: this page asks again by itself.',
+  action: 'If it lasts, start the application anew with bin/demo.',
+};
 
 async function request<T>(path: string, init: RequestInit = {}): Promise<T> {
   const connection = useConnection();
@@ -34,7 +40,11 @@ export function query(values: Record<string, string | number | undefined | null>
   const text = parameters.toString();
   return text === '' ? '' : `?${text}`;
 }
-const withBody = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const withBody = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 export const api = {
   get: <T>(path: string, signal?: AbortSignal) => request<T>(path, { signal }),
   post: <T>(path: string, body: unknown) => request<T>(path, withBody('POST', body)),

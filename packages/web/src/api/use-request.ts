@@ -20,7 +20,10 @@ export function useRequest<T>(depends: WatchSource | WatchSource[], ask: (signal
       problem.value = null;
     } catch (error) {
       if (mine.signal.aborted) return;
-      problem.value = error instanceof ApiError ? error.problem : { type: 'about:blank', title: 'The page met a fault', status: 0, detail: (error as Error).message };
+      problem.value =
+        error instanceof ApiError
+          ? error.problem
+          : { type: 'about:blank', title: 'The page met a fault', status: 0, detail: (error as Error).message };
     } finally {
       if (current === mine) loading.value = false;
     }

@@ -13,12 +13,16 @@ const problem = ref('');
 const looking = ref(false);
 let asked = 0;
 
-watch(() => [route.name, route.params.id, route.query.text], () => {
-  problem.value = '';
-  if (route.name === 'strand') text.value = String(route.params.id).replace(/^[^:]*:/, '');
-  else if (route.name === 'find') text.value = String(route.query.text ?? '');
-  else text.value = '';
-}, { immediate: true });
+watch(
+  () => [route.name, route.params.id, route.query.text],
+  () => {
+    problem.value = '';
+    if (route.name === 'strand') text.value = String(route.params.id).replace(/^[^:]*:/, '');
+    else if (route.name === 'find') text.value = String(route.query.text ?? '');
+    else text.value = '';
+  },
+  { immediate: true },
+);
 
 async function go(): Promise<void> {
   const wanted = text.value.trim();
@@ -36,7 +40,9 @@ async function go(): Promise<void> {
     else await router.push({ name: 'find', query: { text: wanted } });
     field.value?.blur();
   } catch (error) {
-    if (mine === asked) problem.value = error instanceof ApiError ? `${error.problem.title}: ${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
+    if (mine === asked)
+      problem.value =
+        error instanceof ApiError ? `${error.problem.title}: ${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
   } finally {
     if (mine === asked) looking.value = false;
   }
@@ -48,20 +54,81 @@ function paste(event: ClipboardEvent): void {
   event.preventDefault();
   text.value = pasted.replace(/\s*[\r\n]+\s*/g, ' ').trim();
 }
-useKeys({ '/': () => { field.value?.focus(); field.value?.select(); } });
+useKeys({
+  '/': () => {
+    field.value?.focus();
+    field.value?.select();
+  },
+});
 </script>
 <template>
   <form class="finder" role="search" @submit.prevent="go">
-    <input ref="field" v-model="text" type="text" class="mono" :class="{ bad: problem }" aria-label="Find an order, caller, job run, or paste a log line" placeholder="Order, caller, job run, or a whole log line" spellcheck="false" autocomplete="off" maxlength="20000" :aria-invalid="problem ? 'true' : undefined" :aria-describedby="problem ? 'finder-problem' : undefined" @paste="paste" @keydown.esc="field?.blur()" />
+    <input
+      ref="field"
+      v-model="text"
+      type="text"
+      class="mono"
+      :class="{ bad: problem }"
+      aria-label="Find an order, caller, job run, or paste a log line"
+      placeholder="Order, caller, job run, or a whole log line"
+      spellcheck="false"
+      autocomplete="off"
+      maxlength="20000"
+      :aria-invalid="problem ? 'true' : undefined"
+      :aria-describedby="problem ? 'finder-problem' : undefined"
+      @paste="paste"
+      @keydown.esc="field?.blur()"
+    />
     <kbd v-if="!looking" aria-hidden="true">/</kbd><span v-else class="looking" role="status">looking…</span>
     <p v-if="problem" id="finder-problem" class="said" role="alert">{{ problem }}</p>
   </form>
 </template>
 <style scoped>
-.finder { position: relative; flex: 1 1 420px; max-width: 560px; }
-input { width: 100%; box-sizing: border-box; height: 34px; padding: 0 64px 0 12px; border: 1px solid var(--indigo); border-radius: 3px; background: var(--linen); color: var(--ink); }
-input::placeholder { color: var(--soft-ink); font-family: 'Source Sans 3 Variable', sans-serif; font-size: 14px; opacity: 1; }
-input.bad { border-color: var(--madder); }
-kbd, .looking { position: absolute; right: 9px; top: 8px; font-size: 12px; color: var(--soft-ink); pointer-events: none; }
-.said { position: absolute; top: 38px; left: 0; right: 0; z-index: 30; margin: 0; padding: 8px 12px; background: var(--paper); border: 1px solid var(--madder); color: var(--madder); border-radius: 3px; overflow-wrap: anywhere; }
+.finder {
+  position: relative;
+  flex: 1 1 420px;
+  max-width: 560px;
+}
+input {
+  width: 100%;
+  box-sizing: border-box;
+  height: 34px;
+  padding: 0 64px 0 12px;
+  border: 1px solid var(--indigo);
+  border-radius: 3px;
+  background: var(--linen);
+  color: var(--ink);
+}
+input::placeholder {
+  color: var(--soft-ink);
+  font-family: 'Source Sans 3 Variable', sans-serif;
+  font-size: 14px;
+  opacity: 1;
+}
+input.bad {
+  border-color: var(--madder);
+}
+kbd,
+.looking {
+  position: absolute;
+  right: 9px;
+  top: 8px;
+  font-size: 12px;
+  color: var(--soft-ink);
+  pointer-events: none;
+}
+.said {
+  position: absolute;
+  top: 38px;
+  left: 0;
+  right: 0;
+  z-index: 30;
+  margin: 0;
+  padding: 8px 12px;
+  background: var(--paper);
+  border: 1px solid var(--madder);
+  color: var(--madder);
+  border-radius: 3px;
+  overflow-wrap: anywhere;
+}
 </style>

@@ -17,17 +17,57 @@ const left = computed(() => {
     <span v-if="!connection.up" class="down" role="status">Not connected · asking again</span>
     <template v-if="store.summary">
       <span v-if="store.summary.sources === 0">Nothing loaded yet</span>
-      <span v-else>{{ count(store.summary.records) }} records · {{ count(store.summary.strands) }} strands · {{ store.summary.sources }} sources<template v-if="store.summary.from && store.summary.to"> · {{ dayAndClock(store.summary.from) }} to {{ dayAndClock(store.summary.to) }}</template></span>
+      <span v-else
+        >{{ count(store.summary.records) }} records · {{ count(store.summary.strands) }} strands · {{ store.summary.sources }} sources<template
+          v-if="store.summary.from && store.summary.to"
+        >
+          · {{ dayAndClock(store.summary.from) }} to {{ dayAndClock(store.summary.to) }}</template
+        ></span
+      >
       <span v-if="store.summary.demo" class="demo">made-up demo data</span>
-      <RouterLink v-if="running" to="/sources" class="running" role="status">{{ running.state === 'removing' ? 'taking an import out' : `reading ${count(running.perSecond)}/s${left}` }}</RouterLink>
+      <RouterLink v-if="running" to="/sources" class="running" role="status">{{
+        running.state === 'removing' ? 'taking an import out' : `reading ${count(running.perSecond)}/s${left}`
+      }}</RouterLink>
       <span v-if="store.summary.weaving" class="running">weaving, {{ count(store.summary.weaving.behind) }} strands behind</span>
     </template>
     <span class="keys"><kbd>/</kbd> find <kbd>j</kbd><kbd>k</kbd> line <kbd>o</kbd> open <kbd>?</kbd> keys</span>
   </footer>
 </template>
 <style scoped>
-.foot { height: 24px; display: flex; align-items: center; gap: 20px; padding: 0 14px; background: var(--paper); border-top: 1px solid var(--seam); font-size: 12px; color: var(--soft-ink); white-space: nowrap; overflow: hidden; }
-.keys { margin-left: auto; display: flex; align-items: center; gap: 4px; }
-.keys kbd { line-height: 14px; margin-left: 6px; } .keys kbd + kbd { margin-left: 0; }
-.demo { color: var(--walnut); } .down { color: var(--madder); font-weight: 700; } .running { color: var(--indigo); }
+.foot {
+  height: 24px;
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 0 14px;
+  background: var(--paper);
+  border-top: 1px solid var(--seam);
+  font-size: 12px;
+  color: var(--soft-ink);
+  white-space: nowrap;
+  overflow: hidden;
+}
+.keys {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.keys kbd {
+  line-height: 14px;
+  margin-left: 6px;
+}
+.keys kbd + kbd {
+  margin-left: 0;
+}
+.demo {
+  color: var(--walnut);
+}
+.down {
+  color: var(--madder);
+  font-weight: 700;
+}
+.running {
+  color: var(--indigo);
+}
 </style>

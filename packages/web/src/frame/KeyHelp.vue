@@ -5,22 +5,68 @@ import { useKeys } from '../keys/use-keys.ts';
 const open = ref(false);
 const router = useRouter();
 const KEYS: [string, string][] = [
-  ['/', 'go to the finder'], ['j, k', 'next, previous line'], ['o', 'open the line'], ['], [', 'next, previous knot'], ['f', 'fold a step, or all with Shift'], ['w', 'set the time window'], ['g s', 'go to Strands'], ['g q', 'go to Sources'], ['t', 'light or dark'], ['Esc', 'close the side sheet'], ['?', 'this list'],
+  ['/', 'go to the finder'],
+  ['j, k', 'next, previous line'],
+  ['o', 'open the line'],
+  ['], [', 'next, previous knot'],
+  ['f', 'fold a step, or all with Shift'],
+  ['w', 'set the time window'],
+  ['g s', 'go to Strands'],
+  ['g q', 'go to Sources'],
+  ['t', 'light or dark'],
+  ['Esc', 'close the side sheet'],
+  ['?', 'this list'],
 ];
 let waiting = 0;
-const go = (path: string): void => { if (Date.now() - waiting < 1500) void router.push(path); waiting = 0; };
-useKeys({ '?': () => { open.value = true; }, g: () => { waiting = Date.now(); }, s: () => go('/strands'), q: () => go('/sources') });
+const go = (path: string): void => {
+  if (Date.now() - waiting < 1500) void router.push(path);
+  waiting = 0;
+};
+useKeys({
+  '?': () => {
+    open.value = true;
+  },
+  g: () => {
+    waiting = Date.now();
+  },
+  s: () => go('/strands'),
+  q: () => go('/sources'),
+});
 </script>
 <template>
   <v-dialog v-model="open" max-width="420">
     <div class="keys" role="document" aria-label="Keys">
       <h2>Keys</h2>
-      <dl><template v-for="[key, what] in KEYS" :key="key"><dt><kbd v-for="one in key.split(/,? /)" :key="one">{{ one }}</kbd></dt><dd>{{ what }}</dd></template></dl>
+      <dl>
+        <template v-for="[key, what] in KEYS" :key="key"
+          ><dt>
+            <kbd v-for="one in key.split(/,? /)" :key="one">{{ one }}</kbd>
+          </dt>
+          <dd>{{ what }}</dd></template
+        >
+      </dl>
       <v-btn variant="text" @click="open = false">Close</v-btn>
     </div>
   </v-dialog>
 </template>
 <style scoped>
-.keys { background: var(--paper); border: 1px solid var(--strong-seam); padding: 16px 20px; border-radius: 3px; }
-dl { display: grid; grid-template-columns: 90px 1fr; gap: 6px 12px; margin: 12px 0; } dd { margin: 0; } dt { display: flex; gap: 4px; }
+.keys {
+  background: var(--paper);
+  border: 1px solid var(--strong-seam);
+  padding: 16px 20px;
+  border-radius: 3px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 90px 1fr;
+  gap: 6px 12px;
+  margin: 12px 0;
+}
+dd {
+  margin: 0;
+}
+dt {
+  display: flex;
+  gap: 4px;
+}
 </style>

@@ -9,14 +9,44 @@ const places = [
 <template>
   <nav class="strip" aria-label="Views">
     <RouterLink v-for="place in places" :key="place.to" :to="place.to" class="place" :class="{ here: route.path.startsWith(place.to) }">
-      <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true"><path :d="place.icon" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linecap="round" stroke-linejoin="round" /></svg>
+      <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true">
+        <path :d="place.icon" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linecap="round" stroke-linejoin="round" />
+      </svg>
       <span>{{ place.name }}</span>
     </RouterLink>
   </nav>
 </template>
 <style scoped>
-.strip { width: 64px; background: var(--paper); border-right: 1px solid var(--seam); padding-top: 6px; display: flex; flex-direction: column; }
-.place { height: 50px; display: flex; flex-direction: column; align-items: center; justify-content: center; gap: 1px; font-size: 11px; line-height: 14px; color: var(--soft-ink); text-decoration: none; border-left: 3px solid transparent; padding-right: 3px; }
-.place:hover { color: var(--ink); background: var(--linen); }
-.place.here { color: var(--indigo); background: var(--indigo-wash); border-left-color: var(--indigo); font-weight: 700; }
+.strip {
+  width: 64px;
+  background: var(--paper);
+  border-right: 1px solid var(--seam);
+  padding-top: 6px;
+  display: flex;
+  flex-direction: column;
+}
+.place {
+  height: 50px;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  gap: 1px;
+  font-size: 11px;
+  line-height: 14px;
+  color: var(--soft-ink);
+  text-decoration: none;
+  border-left: 3px solid transparent;
+  padding-right: 3px;
+}
+.place:hover {
+  color: var(--ink);
+  background: var(--linen);
+}
+.place.here {
+  color: var(--indigo);
+  background: var(--indigo-wash);
+  border-left-color: var(--indigo);
+  font-weight: 700;
+}
 </style>

@@ -6,5 +6,7 @@
   </main>
 </template>
 <style scoped>
-.nowhere { padding: 40px; }
+.nowhere {
+  padding: 40px;
+}
 </style>

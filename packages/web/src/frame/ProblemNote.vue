@@ -6,11 +6,22 @@ defineEmits<{ again: [] }>();
 <template>
   <div class="problem" role="alert">
     <h2>{{ problem.title }}</h2>
-    <p>{{ problem.detail }}<template v-if="problem.action"> {{ problem.action }}</template></p>
+    <p>
+      {{ problem.detail }}<template v-if="problem.action"> {{ problem.action }}</template>
+    </p>
     <button type="button" class="link" @click="$emit('again')">Try again</button>
   </div>
 </template>
 <style scoped>
-.problem { margin: 24px; padding: 12px 16px; border-left: 3px solid var(--madder); background: var(--madder-wash); max-width: 640px; }
-.problem p { margin: 4px 0 8px; overflow-wrap: anywhere; }
+.problem {
+  margin: 24px;
+  padding: 12px 16px;
+  border-left: 3px solid var(--madder);
+  background: var(--madder-wash);
+  max-width: 640px;
+}
+.problem p {
+  margin: 4px 0 8px;
+  overflow-wrap: anywhere;
+}
 </style>

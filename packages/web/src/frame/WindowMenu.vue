@@ -39,10 +39,22 @@ useKeys({ w: show });
 <template>
   <v-menu v-model="open" :close-on-content-click="false" location="bottom start">
     <template #activator="{ props: menu }">
-      <button type="button" class="window" v-bind="menu" aria-haspopup="dialog" @click="show"><b>{{ label }}</b><span v-if="exact" class="soft">{{ exact }}</span></button>
+      <button type="button" class="window" v-bind="menu" aria-haspopup="dialog" @click="show">
+        <b>{{ label }}</b><span v-if="exact" class="soft">{{ exact }}</span>
+      </button>
     </template>
     <div class="panel" role="dialog" aria-label="Time window">
-      <div class="presets"><button v-for="preset in PRESETS" :key="preset.name" type="button" :class="{ on: view.text.value === preset.name }" @click="choose(preset.name)">{{ preset.label }}</button></div>
+      <div class="presets">
+        <button
+          v-for="preset in PRESETS"
+          :key="preset.name"
+          type="button"
+          :class="{ on: view.text.value === preset.name }"
+          @click="choose(preset.name)"
+        >
+          {{ preset.label }}
+        </button>
+      </div>
       <form @submit.prevent="apply">
         <label>From <input v-model="from" type="datetime-local" step="1" /></label>
         <label>To <input v-model="to" type="datetime-local" step="1" /></label>
@@ -54,14 +66,82 @@ useKeys({ w: show });
   </v-menu>
 </template>
 <style scoped>
-.window { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; background: none; border: 0; border-left: 1px solid var(--strong-seam); padding: 0 14px; color: var(--ink); font: inherit; line-height: 16px; cursor: pointer; white-space: nowrap; }
-.window span { font-size: 12px; font-variant-numeric: tabular-nums; }
-.panel { background: var(--paper); border: 1px solid var(--strong-seam); border-radius: 3px; padding: 12px; display: flex; gap: 16px; color: var(--ink); box-shadow: 0 6px 20px #0003; }
-.presets { display: flex; flex-direction: column; gap: 2px; border-right: 1px solid var(--seam); padding-right: 12px; }
-.presets button { text-align: left; background: none; border: 0; padding: 4px 10px; font: inherit; color: inherit; cursor: pointer; border-radius: 3px; }
-.presets button.on, .presets button:hover { background: var(--indigo-wash); color: var(--indigo); }
-form { display: flex; flex-direction: column; gap: 8px; width: 250px; }
-label { display: grid; grid-template-columns: 46px 1fr; align-items: center; }
-input { background: var(--linen); color: var(--ink); border: 1px solid var(--strong-seam); border-radius: 3px; padding: 4px 6px; font: inherit; }
-p { margin: 0; font-size: 12px; line-height: 16px; } .bad { color: var(--madder); }
+.window {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
+  background: none;
+  border: 0;
+  border-left: 1px solid var(--strong-seam);
+  padding: 0 14px;
+  color: var(--ink);
+  font: inherit;
+  line-height: 16px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.window span {
+  font-size: 12px;
+  font-variant-numeric: tabular-nums;
+}
+.panel {
+  background: var(--paper);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  padding: 12px;
+  display: flex;
+  gap: 16px;
+  color: var(--ink);
+  box-shadow: 0 6px 20px #0003;
+}
+.presets {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  border-right: 1px solid var(--seam);
+  padding-right: 12px;
+}
+.presets button {
+  text-align: left;
+  background: none;
+  border: 0;
+  padding: 4px 10px;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+  border-radius: 3px;
+}
+.presets button.on,
+.presets button:hover {
+  background: var(--indigo-wash);
+  color: var(--indigo);
+}
+form {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  width: 250px;
+}
+label {
+  display: grid;
+  grid-template-columns: 46px 1fr;
+  align-items: center;
+}
+input {
+  background: var(--linen);
+  color: var(--ink);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  padding: 4px 6px;
+  font: inherit;
+}
+p {
+  margin: 0;
+  font-size: 12px;
+  line-height: 16px;
+}
+.bad {
+  color: var(--madder);
+}
 </style>

@@ -13,12 +13,27 @@ export const OUTCOME_PATHS: Record<Outcome, string> = {
   'out-of-sight': 'M2 11 C5 11 5.5 7 8.5 7 M10.5 7 H11.5 M13.5 7 H14 M16 7 H16.2',
 };
 export const OUTCOME_WORDS: Record<Outcome, string> = {
-  done: 'done', slow: 'slow', failed: 'failed', stalled: 'stalled', refused: 'refused', odd: 'odd', doubled: 'doubled', running: 'running', 'out-of-sight': 'out of sight',
+  done: 'done',
+  slow: 'slow',
+  failed: 'failed',
+  stalled: 'stalled',
+  refused: 'refused',
+  odd: 'odd',
+  doubled: 'doubled',
+  running: 'running',
+  'out-of-sight': 'out of sight',
 };
 /** What each outcome means, for those who meet the word first. */
 export const OUTCOME_MEANINGS: Record<Outcome, string> = {
-  done: 'reached its end', slow: 'reached its end, but took longer than usual in a way that matters', failed: 'ended with an error', stalled: 'no progress where there should be',
-  refused: 'turned away for a business reason', odd: 'ended, but with a volume or content that departs', doubled: 'processed twice', running: 'not ended yet', 'out-of-sight': 'our evidence begins or ends in the middle',
+  done: 'reached its end',
+  slow: 'reached its end, but took longer than usual in a way that matters',
+  failed: 'ended with an error',
+  stalled: 'no progress where there should be',
+  refused: 'turned away for a business reason',
+  odd: 'ended, but with a volume or content that departs',
+  doubled: 'processed twice',
+  running: 'not ended yet',
+  'out-of-sight': 'our evidence begins or ends in the middle',
 };
 /** Gravest first. */
 export const OUTCOMES: Outcome[] = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'out-of-sight', 'done'];

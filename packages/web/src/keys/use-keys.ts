@@ -4,7 +4,11 @@ import { onKeyStroke } from '@vueuse/core';
 export function typing(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
   if (!target) return false;
-  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=dialog],[role=menu],[role=listbox]') !== null;
+  return (
+    target.isContentEditable ||
+    ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+    target.closest('[role=dialog],[role=menu],[role=listbox]') !== null
+  );
 }
 
 /** Single-key commands of a view; keys with modifiers are left to the browser. */

@@ -12,43 +12,163 @@ const props = defineProps<{ id: string }>();
 const id = toRef(props, 'id');
 const scope = ref<'source' | 'component' | 'host' | 'all'>('source');
 const { answer: record, problem, again } = useRequest(id, (signal) => api.get<RecordInFull>(`/records/${id.value}`, signal));
-const around = useRequest([id, scope], (signal) => api.get<Page<LogRecord>>(`/records/${id.value}/around${query({ scope: scope.value, before: 6, after: 6 })}`, signal));
+const around = useRequest([id, scope], (signal) =>
+  api.get<Page<LogRecord>>(`/records/${id.value}/around${query({ scope: scope.value, before: 6, after: 6 })}`, signal),
+);
 const fields = computed(() => Object.entries(record.value?.attributes ?? {}));
 const raw = ref(false);
 </script>
 <template>
   <ProblemNote v-if="problem" :problem="problem" @again="again" />
   <article v-else-if="record" class="record" data-testid="record">
-    <h2><LevelGlyph :level="record.level" /> {{ record.component }}<template v-if="record.host"> on {{ record.host }}</template></h2>
-    <p class="mono when">{{ dayAndClock(record.at, 6) }} <span class="soft">as written: {{ record.originalAt || 'no time' }}</span></p>
+    <h2>
+      <LevelGlyph :level="record.level" /> {{ record.component }}<template v-if="record.host"> on {{ record.host }}</template>
+    </h2>
+    <p class="mono when">
+      {{ dayAndClock(record.at, 6) }} <span class="soft">as written: {{ record.originalAt || 'no time' }}</span>
+    </p>
     <p v-if="!record.understood" class="note">This record was not understood; it is kept whole.</p>
-    <div class="switch" role="group" aria-label="Text"><button type="button" :aria-pressed="!raw" @click="raw = false">message</button><button type="button" :aria-pressed="raw" @click="raw = true">original text</button></div>
+    <div class="switch" role="group" aria-label="Text">
+      <button type="button" :aria-pressed="!raw" @click="raw = false">message</button
+      ><button type="button" :aria-pressed="raw" @click="raw = true">original text</button>
+    </div>
     <pre class="mono text" tabindex="0" aria-label="Text of the record">{{ raw ? record.raw : record.message }}</pre>
     <p v-if="raw && record.rawCut" class="soft">The first 2 MB of the original text.</p>
-    <p class="soft mono place">{{ record.source.path }}, line {{ record.source.line }}, bytes {{ record.source.byteFrom }} to {{ record.source.byteTo }}</p>
+    <p class="soft mono place">
+      {{ record.source.path }}, line {{ record.source.line }}, bytes {{ record.source.byteFrom }} to {{ record.source.byteTo }}
+    </p>
     <table v-if="fields.length || record.logger" class="fields">
       <tbody>
-        <tr><th scope="row">level</th><td>{{ record.level }}</td></tr>
-        <tr v-if="record.logger"><th scope="row">logger</th><td class="mono">{{ record.logger }}</td></tr>
-        <tr v-for="[name, value] in fields" :key="name"><th scope="row">{{ name }}</th><td class="mono">{{ value }}</td></tr>
-        <tr v-if="record.environment"><th scope="row">environment</th><td>{{ record.environment }}</td></tr>
+        <tr>
+          <th scope="row">level</th>
+          <td>{{ record.level }}</td>
+        </tr>
+        <tr v-if="record.logger">
+          <th scope="row">logger</th>
+          <td class="mono">{{ record.logger }}</td>
+        </tr>
+        <tr v-for="[name, value] in fields" :key="name">
+          <th scope="row">{{ name }}</th>
+          <td class="mono">{{ value }}</td>
+        </tr>
+        <tr v-if="record.environment">
+          <th scope="row">environment</th>
+          <td>{{ record.environment }}</td>
+        </tr>
       </tbody>
     </table>
-    <h2 class="gap">Before and after in
-      <select v-model="scope" aria-label="Before and after in"><option value="source">this source</option><option value="component">{{ record.component }}</option><option v-if="record.host" value="host">{{ record.host }}</option><option value="all">all sources</option></select>
+    <h2 class="gap">
+      Before and after in
+      <select v-model="scope" aria-label="Before and after in">
+        <option value="source">this source</option>
+        <option value="component">{{ record.component }}</option>
+        <option v-if="record.host" value="host">{{ record.host }}</option>
+        <option value="all">all sources</option>
+      </select>
     </h2>
     <ol v-if="around.answer.value" class="around mono">
-      <li v-for="one in around.answer.value.items" :key="one.id" :class="{ here: one.id === record.id }"><span class="soft">{{ clock(one.at) }}</span> <span v-if="scope === 'all' || scope === 'host'" class="soft">{{ one.component }}</span> {{ one.message.split('\n')[0] }}</li>
+      <li v-for="one in around.answer.value.items" :key="one.id" :class="{ here: one.id === record.id }">
+        <span class="soft">{{ clock(one.at) }}</span> <span v-if="scope === 'all' || scope === 'host'" class="soft">{{ one.component }}</span>
+        {{ one.message.split('\n')[0] }}
+      </li>
     </ol>
   </article>
   <p v-else class="soft" role="status">Loading…</p>
 </template>
 <style scoped>
-.when { margin: 2px 0; line-height: 18px; overflow-wrap: anywhere; } .note { background: var(--weld-wash); padding: 4px 8px; margin: 6px 0; }
-.switch { display: flex; gap: 4px; margin: 8px 0 4px; } .switch button { border: 1px solid var(--strong-seam); background: none; border-radius: 3px; padding: 1px 8px; font: inherit; font-size: 12.5px; color: var(--ink); cursor: pointer; } .switch button[aria-pressed='true'] { background: var(--indigo-wash); border-color: var(--indigo); }
-.text { white-space: pre-wrap; overflow-wrap: anywhere; background: var(--linen); border: 1px solid var(--seam); padding: 6px 8px; margin: 0; max-height: 260px; overflow: auto; line-height: 18px; unicode-bidi: plaintext; }
-.place { font-size: 11.5px; line-height: 16px; margin: 4px 0 10px; overflow-wrap: anywhere; }
-.fields { width: 100%; border-collapse: collapse; } .fields th { text-align: left; font-weight: 400; color: var(--soft-ink); padding: 1px 10px 1px 0; vertical-align: top; white-space: nowrap; max-width: 130px; overflow: hidden; text-overflow: ellipsis; } .fields td { overflow-wrap: anywhere; padding: 1px 0; line-height: 18px; }
-.gap { margin-top: 14px; } select { font: inherit; color: var(--ink); background: var(--linen); border: 1px solid var(--strong-seam); border-radius: 3px; padding: 0 4px; }
-.around { list-style: none; margin: 6px 0; padding: 0; font-size: 11.5px; line-height: 18px; } .around li { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; padding: 0 4px; } .around .here { background: var(--indigo-wash); font-weight: 700; }
+.when {
+  margin: 2px 0;
+  line-height: 18px;
+  overflow-wrap: anywhere;
+}
+.note {
+  background: var(--weld-wash);
+  padding: 4px 8px;
+  margin: 6px 0;
+}
+.switch {
+  display: flex;
+  gap: 4px;
+  margin: 8px 0 4px;
+}
+.switch button {
+  border: 1px solid var(--strong-seam);
+  background: none;
+  border-radius: 3px;
+  padding: 1px 8px;
+  font: inherit;
+  font-size: 12.5px;
+  color: var(--ink);
+  cursor: pointer;
+}
+.switch button[aria-pressed='true'] {
+  background: var(--indigo-wash);
+  border-color: var(--indigo);
+}
+.text {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+  background: var(--linen);
+  border: 1px solid var(--seam);
+  padding: 6px 8px;
+  margin: 0;
+  max-height: 260px;
+  overflow: auto;
+  line-height: 18px;
+  unicode-bidi: plaintext;
+}
+.place {
+  font-size: 11.5px;
+  line-height: 16px;
+  margin: 4px 0 10px;
+  overflow-wrap: anywhere;
+}
+.fields {
+  width: 100%;
+  border-collapse: collapse;
+}
+.fields th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--soft-ink);
+  padding: 1px 10px 1px 0;
+  vertical-align: top;
+  white-space: nowrap;
+  max-width: 130px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.fields td {
+  overflow-wrap: anywhere;
+  padding: 1px 0;
+  line-height: 18px;
+}
+.gap {
+  margin-top: 14px;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--linen);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  padding: 0 4px;
+}
+.around {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+  font-size: 11.5px;
+  line-height: 18px;
+}
+.around li {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  padding: 0 4px;
+}
+.around .here {
+  background: var(--indigo-wash);
+  font-weight: 700;
+}
 </style>

@@ -37,7 +37,9 @@ function send(files: Dropped[]): void {
   sending.value = { sent: 0, total: files.reduce((sum, { file }) => sum + file.size, 0), files: files.length };
   const own = (request = new XMLHttpRequest());
   own.open('POST', `/api/imports${query({ environment: environment.value.trim() || 'production', zone: zone.value.trim() || ZONE })}`);
-  own.upload.onprogress = (event) => { if (sending.value) sending.value.sent = event.loaded; };
+  own.upload.onprogress = (event) => {
+    if (sending.value) sending.value.sent = event.loaded;
+  };
   own.onload = () => {
     sending.value = null;
     const answer = JSON.parse(own.responseText) as ImportInfo | Problem;
@@ -48,7 +50,9 @@ function send(files: Dropped[]): void {
     sending.value = null;
     problem.value = 'The upload broke off. What had arrived is kept; drop the files again to bring the rest.';
   };
-  own.onabort = () => { sending.value = null; };
+  own.onabort = () => {
+    sending.value = null;
+  };
   own.send(form);
 }
 </script>
@@ -56,9 +60,17 @@ function send(files: Dropped[]): void {
   <section class="drop" :class="{ over }" aria-label="Bring logs in" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
     <div class="words">
       <h1>Bring logs in</h1>
-      <p>Drop files or a whole folder here, or <label class="link">choose files<input type="file" multiple class="visually-hidden" data-testid="files" @change="picked" /></label> or <label class="link">a folder<input type="file" webkitdirectory class="visually-hidden" @change="picked" /></label>. Formats are recognised; the innermost folder names the component. The same content again adds nothing.</p>
+      <p>
+        Drop files or a whole folder here, or
+        <label class="link">choose files<input type="file" multiple class="visually-hidden" data-testid="files" @change="picked" /></label> or
+        <label class="link">a folder<input type="file" webkitdirectory class="visually-hidden" @change="picked" /></label>. Formats are recognised;
+        the innermost folder names the component. The same content again adds nothing.
+      </p>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
-      <p v-if="sending" role="status">Sending {{ sending.files }} {{ sending.files === 1 ? 'file' : 'files' }}: {{ bytes(sending.sent) }} of {{ bytes(sending.total) }} <button type="button" class="link" @click="request?.abort()">cancel</button></p>
+      <p v-if="sending" role="status">
+        Sending {{ sending.files }} {{ sending.files === 1 ? 'file' : 'files' }}: {{ bytes(sending.sent) }} of {{ bytes(sending.total) }}
+        <button type="button" class="link" @click="request?.abort()">cancel</button>
+      </p>
     </div>
     <div class="choices">
       <label>Environment <input v-model="environment" maxlength="60" /></label>
@@ -67,8 +79,48 @@ function send(files: Dropped[]): void {
   </section>
 </template>
 <style scoped>
-.drop { display: flex; gap: 24px; margin: 14px 20px 8px; padding: 12px 16px; border: 1.5px dashed var(--strong-seam); background: var(--paper); border-radius: 3px; } .drop.over { border-color: var(--indigo); background: var(--indigo-wash); }
-.words { flex: 1; } p { margin: 4px 0 0; max-width: 720px; } .bad { color: var(--madder); }
-.choices { display: grid; gap: 6px; align-content: start; } .choices label { display: grid; grid-template-columns: 210px 150px; align-items: center; } input { font: inherit; color: var(--ink); background: var(--linen); border: 1px solid var(--strong-seam); border-radius: 3px; padding: 3px 6px; }
-label.link:focus-within { outline: 2px solid var(--indigo); }
+.drop {
+  display: flex;
+  gap: 24px;
+  margin: 14px 20px 8px;
+  padding: 12px 16px;
+  border: 1.5px dashed var(--strong-seam);
+  background: var(--paper);
+  border-radius: 3px;
+}
+.drop.over {
+  border-color: var(--indigo);
+  background: var(--indigo-wash);
+}
+.words {
+  flex: 1;
+}
+p {
+  margin: 4px 0 0;
+  max-width: 720px;
+}
+.bad {
+  color: var(--madder);
+}
+.choices {
+  display: grid;
+  gap: 6px;
+  align-content: start;
+}
+.choices label {
+  display: grid;
+  grid-template-columns: 210px 150px;
+  align-items: center;
+}
+input {
+  font: inherit;
+  color: var(--ink);
+  background: var(--linen);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  padding: 3px 6px;
+}
+label.link:focus-within {
+  outline: 2px solid var(--indigo);
+}
 </style>

@@ -15,16 +15,43 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
     <div class="list">
       <p v-if="sources.length === 0" class="nothing">Nothing is loaded yet. Drop the logs of your systems above.</p>
       <table v-else class="plain-table">
-        <thead><tr><th>Source</th><th>Component</th><th>Host</th><th>Format</th><th>Zone</th><th class="number">Records</th><th class="number">Kept whole</th><th>Evidence from, to</th><th class="number">Size</th><th>State</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Source</th>
+            <th>Component</th>
+            <th>Host</th>
+            <th>Format</th>
+            <th>Zone</th>
+            <th class="number">Records</th>
+            <th class="number">Kept whole</th>
+            <th>Evidence from, to</th>
+            <th class="number">Size</th>
+            <th>State</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="source in sources" :key="source.id" :class="{ chosen: source.id === chosen }">
-            <td class="mono path"><button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">{{ source.path }}</button><span v-if="source.demo" class="demo">demo</span></td>
-            <td>{{ source.component }}</td><td>{{ source.host || '–' }}</td>
-            <td class="still">{{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span></td><td class="still">{{ source.zone }}</td>
-            <td class="number">{{ count(source.records) }}</td><td class="number" :class="{ some: source.records > source.understood }">{{ count(source.records - source.understood) }}</td>
-            <td class="mono range"><template v-if="source.from && source.to">{{ dayAndClock(source.from) }}<br />{{ dayAndClock(source.to) }}</template></td>
+            <td class="mono path">
+              <button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">
+                {{ source.path }}</button><span v-if="source.demo" class="demo">demo</span>
+            </td>
+            <td>{{ source.component }}</td>
+            <td>{{ source.host || '–' }}</td>
+            <td class="still">
+              {{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span>
+            </td>
+            <td class="still">{{ source.zone }}</td>
+            <td class="number">{{ count(source.records) }}</td>
+            <td class="number" :class="{ some: source.records > source.understood }">{{ count(source.records - source.understood) }}</td>
+            <td class="mono range">
+              <template v-if="source.from && source.to">{{ dayAndClock(source.from) }}<br />{{ dayAndClock(source.to) }}</template>
+            </td>
             <td class="number still">{{ bytes(source.size) }}</td>
-            <td>{{ STATES[source.state] }}<span v-if="source.state === 'reading' && source.size"> {{ Math.round((source.readBytes / source.size) * 100) }} %</span><span v-if="source.error" class="bad"> {{ source.error }}</span></td>
+            <td>
+              {{ STATES[source.state]
+              }}<span v-if="source.state === 'reading' && source.size"> {{ Math.round((source.readBytes / source.size) * 100) }} %</span
+              ><span v-if="source.error" class="bad"> {{ source.error }}</span>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -33,8 +60,56 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
   </div>
 </template>
 <style scoped>
-.both { display: flex; min-height: 100%; } .list { flex: 1; min-width: 0; overflow-x: auto; } .nothing { padding: 24px 20px; }
-.still { white-space: nowrap; } .range { font-size: 11.5px; line-height: 17px; white-space: nowrap; } .path { overflow-wrap: anywhere; line-height: 20px; min-width: 150px; }
-.path .link { text-align: left; } .chosen td { background: var(--indigo-wash); } .demo { margin-left: 8px; font: 11px/14px 'Source Sans 3 Variable', sans-serif; color: var(--walnut); border: 1px solid currentColor; border-radius: 3px; padding: 0 4px; }
-.bad { color: var(--madder); } .some { color: var(--weld); font-weight: 600; } td:first-child, th:first-child { padding-left: 20px; }
+.both {
+  display: flex;
+  min-height: 100%;
+}
+.list {
+  flex: 1;
+  min-width: 0;
+  overflow-x: auto;
+}
+.nothing {
+  padding: 24px 20px;
+}
+.still {
+  white-space: nowrap;
+}
+.range {
+  font-size: 11.5px;
+  line-height: 17px;
+  white-space: nowrap;
+}
+.path {
+  overflow-wrap: anywhere;
+  line-height: 20px;
+  min-width: 150px;
+}
+.path .link {
+  text-align: left;
+}
+.chosen td {
+  background: var(--indigo-wash);
+}
+.demo {
+  margin-left: 8px;
+  font:
+    11px/14px 'Source Sans 3 Variable',
+    sans-serif;
+  color: var(--walnut);
+  border: 1px solid currentColor;
+  border-radius: 3px;
+  padding: 0 4px;
+}
+.bad {
+  color: var(--madder);
+}
+.some {
+  color: var(--weld);
+  font-weight: 600;
+}
+td:first-child,
+th:first-child {
+  padding-left: 20px;
+}
 </style>

@@ -16,21 +16,42 @@ const route = useRoute();
 const router = useRouter();
 const store = useSummary();
 const tab = computed(() => (route.query.tab === 'identifiers' || route.query.tab === 'imports' ? route.query.tab : 'sources'));
-const sources = useRequest(() => store.summary?.records, () => api.get<Page<SourceInfo>>('/sources'));
-const imports = useRequest(() => store.summary?.imports.length, () => api.get<Page<ImportInfo>>('/imports'));
+const sources = useRequest(
+  () => store.summary?.records,
+  () => api.get<Page<SourceInfo>>('/sources'),
+);
+const imports = useRequest(
+  () => store.summary?.imports.length,
+  () => api.get<Page<ImportInfo>>('/imports'),
+);
 const running = computed(() => (imports.answer.value?.items ?? []).some((one) => ['receiving', 'reading', 'removing'].includes(one.state)));
-useIntervalFn(() => { if (running.value) refresh(); }, 1000);
+useIntervalFn(() => {
+  if (running.value) refresh();
+}, 1000);
 function refresh(): void {
   void sources.again();
   void imports.again();
   void store.refresh();
 }
-const TABS = [['sources', 'Sources'], ['imports', 'Imports'], ['identifiers', 'Identifiers']] as const;
+const TABS = [
+  ['sources', 'Sources'],
+  ['imports', 'Imports'],
+  ['identifiers', 'Identifiers'],
+] as const;
 </script>
 <template>
   <main class="sources">
     <DropPlace @sent="refresh" />
-    <nav class="tabs" aria-label="Parts of Sources"><RouterLink v-for="[name, label] in TABS" :key="name" :to="{ query: { ...router.currentRoute.value.query, tab: name === 'sources' ? undefined : name } }" :class="{ on: tab === name }" :aria-current="tab === name ? 'page' : undefined">{{ label }}</RouterLink></nav>
+    <nav class="tabs" aria-label="Parts of Sources">
+      <RouterLink
+        v-for="[name, label] in TABS"
+        :key="name"
+        :to="{ query: { ...router.currentRoute.value.query, tab: name === 'sources' ? undefined : name } }"
+        :class="{ on: tab === name }"
+        :aria-current="tab === name ? 'page' : undefined"
+        >{{ label }}</RouterLink
+      >
+    </nav>
     <div class="body">
       <template v-if="tab === 'sources'">
         <ProblemNote v-if="sources.problem.value" :problem="sources.problem.value" @again="refresh" />
@@ -45,7 +66,30 @@ const TABS = [['sources', 'Sources'], ['imports', 'Imports'], ['identifiers', 'I
   </main>
 </template>
 <style scoped>
-.sources { display: flex; flex-direction: column; }
-.tabs { display: flex; gap: 20px; padding: 8px 20px 0; border-bottom: 1px solid var(--strong-seam); } .tabs a { text-decoration: none; color: var(--soft-ink); padding-bottom: 6px; border-bottom: 2px solid transparent; } .tabs .on { color: var(--indigo); font-weight: 700; border-color: var(--indigo); }
-.body { flex: 1; min-height: 0; overflow: auto; }
+.sources {
+  display: flex;
+  flex-direction: column;
+}
+.tabs {
+  display: flex;
+  gap: 20px;
+  padding: 8px 20px 0;
+  border-bottom: 1px solid var(--strong-seam);
+}
+.tabs a {
+  text-decoration: none;
+  color: var(--soft-ink);
+  padding-bottom: 6px;
+  border-bottom: 2px solid transparent;
+}
+.tabs .on {
+  color: var(--indigo);
+  font-weight: 700;
+  border-color: var(--indigo);
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
 </style>

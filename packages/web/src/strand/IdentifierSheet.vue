@@ -10,7 +10,7 @@ const short = (value: string): string => (value.length > 30 ? `${value.slice(0, 
 /** From the founding identifier to this one. */
 function chain(one: StrandIdentifier): StrandIdentifier[] {
   const links: StrandIdentifier[] = [one];
-  for (let now = one; now.because[0] && links.length < 20; ) {
+  for (let now = one; now.because[0] && links.length < 20;) {
     const { from, fromValue } = now.because[0];
     const before = own.value.find((other) => other.kind === from && other.value === fromValue);
     if (!before || links.includes(before)) break;
@@ -25,19 +25,57 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
     <h2>What ties this strand together</h2>
     <ol class="list">
       <li v-for="one in own" :key="one.kind + one.value">
-        <div><span class="soft">{{ one.label }}</span> <span class="mono value">{{ one.value }}</span></div>
-        <div v-if="chain(one).length > 1" class="chain mono"><template v-for="(link, index) in chain(one)" :key="index"><span v-if="index" aria-hidden="true"> → </span>{{ short(link.value) }}</template> <button v-if="one.because[0]" type="button" class="link" @click="$emit('select', one.because[0].recordId)">the record that tells</button></div>
+        <div>
+          <span class="soft">{{ one.label }}</span> <span class="mono value">{{ one.value }}</span>
+        </div>
+        <div v-if="chain(one).length > 1" class="chain mono">
+          <template v-for="(link, index) in chain(one)" :key="index"
+            ><span v-if="index" aria-hidden="true"> → </span>{{ short(link.value) }}</template
+          >
+          <button v-if="one.because[0]" type="button" class="link" @click="$emit('select', one.because[0].recordId)">the record that tells</button>
+        </div>
         <div v-else-if="one.because.length === 0" class="soft small">names the strand</div>
-        <div v-if="one.validFrom && one.validTo" class="soft small">is used again by others; here valid {{ clock(one.validFrom) }} to {{ clock(one.validTo) }}</div>
+        <div v-if="one.validFrom && one.validTo" class="soft small">
+          is used again by others; here valid {{ clock(one.validFrom) }} to {{ clock(one.validTo) }}
+        </div>
       </li>
     </ol>
-    <template v-if="shared.length"><h2>Shared with others</h2>
-      <ul class="list"><li v-for="one in shared" :key="one.kind + one.value"><span class="soft">{{ one.label }}</span> <RouterLink class="mono value" :to="{ name: 'strands', query: { identifier: one.value, w: 'all' } }">{{ one.value }}</RouterLink></li></ul>
+    <template v-if="shared.length"
+      ><h2>Shared with others</h2>
+      <ul class="list">
+        <li v-for="one in shared" :key="one.kind + one.value">
+          <span class="soft">{{ one.label }}</span>
+          <RouterLink class="mono value" :to="{ name: 'strands', query: { identifier: one.value, w: 'all' } }">{{ one.value }}</RouterLink>
+        </li>
+      </ul>
     </template>
   </div>
 </template>
 <style scoped>
-.list { list-style: none; margin: 6px 0 16px; padding: 0; } li { padding: 5px 0; border-bottom: 1px solid var(--seam); }
-.value { overflow-wrap: anywhere; } .chain { color: var(--soft-ink); font-size: 11.5px; line-height: 17px; overflow-wrap: anywhere; } .chain .link { font-family: 'Source Sans 3 Variable', sans-serif; font-size: 12px; }
-.small { font-size: 12px; line-height: 16px; }
+.list {
+  list-style: none;
+  margin: 6px 0 16px;
+  padding: 0;
+}
+li {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--seam);
+}
+.value {
+  overflow-wrap: anywhere;
+}
+.chain {
+  color: var(--soft-ink);
+  font-size: 11.5px;
+  line-height: 17px;
+  overflow-wrap: anywhere;
+}
+.chain .link {
+  font-family: 'Source Sans 3 Variable', sans-serif;
+  font-size: 12px;
+}
+.small {
+  font-size: 12px;
+  line-height: 16px;
+}
 </style>

@@ -10,7 +10,9 @@ import { clock, count, day, sameDay } from '../time/format.ts';
 const props = defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string] }>();
 const components = computed(() => new Set(props.strand.steps.map((step) => step.component)).size);
-const end = computed(() => (sameDay(props.strand.startedAt, props.strand.endedAt) ? clock(props.strand.endedAt) : `${day(props.strand.endedAt)} ${clock(props.strand.endedAt)}`));
+const end = computed(() =>
+  sameDay(props.strand.startedAt, props.strand.endedAt) ? clock(props.strand.endedAt) : `${day(props.strand.endedAt)} ${clock(props.strand.endedAt)}`,
+);
 const finding = computed(() => props.strand.findings[0] ?? null);
 const calm = computed(() => {
   const { outcome, durationMs, usualMs } = props.strand;
@@ -24,20 +26,71 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
     <div class="title">
       <OutcomeGlyph :outcome="strand.outcome" :size="24" />
       <h1 class="id">{{ strand.businessId }}</h1>
-      <p class="soft facts">{{ [strand.flowLabel, ...parties].join(' · ') }} · {{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} · {{ ms(strand.durationMs) }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records from {{ components }} {{ components === 1 ? 'component' : 'components' }}</p>
+      <p class="soft facts">
+        {{ [strand.flowLabel, ...parties].join(' · ') }} · {{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} ·
+        {{ ms(strand.durationMs) }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records
+        from {{ components }} {{ components === 1 ? 'component' : 'components' }}
+      </p>
     </div>
-    <p v-if="finding" class="sentence" data-testid="sentence"><template v-for="(part, index) in finding.parts" :key="index"><b v-if="index === 0">{{ 'text' in part ? part.text : '' }}</b><button v-else-if="part.kind === 'quote'" type="button" class="link" @click="$emit('select', part.record)">“{{ part.text }}”</button><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', finding.record.id)">{{ clock(part.at) }}</button><b v-else-if="part.kind === 'component'">{{ part.text }}</b><template v-else>{{ part.text }}</template></template></p>
+    <p v-if="finding" class="sentence" data-testid="sentence">
+      <template v-for="(part, index) in finding.parts" :key="index"
+        ><b v-if="index === 0">{{ 'text' in part ? part.text : '' }}</b
+        ><button v-else-if="part.kind === 'quote'" type="button" class="link" @click="$emit('select', part.record)">“{{ part.text }}”</button
+        ><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', finding.record.id)">{{ clock(part.at) }}</button
+        ><b v-else-if="part.kind === 'component'">{{ part.text }}</b
+        ><template v-else>{{ part.text }}</template></template
+      >
+    </p>
     <p v-else class="sentence calm">{{ calm }}</p>
     <p v-if="strand.cut" class="soft">The first {{ count(strand.cut.followed) }} of {{ count(strand.cut.of) }} records are followed here.</p>
   </header>
 </template>
 <style scoped>
-.head { padding: 10px 18px 12px; background: var(--paper); border-bottom: 1px solid var(--seam); color: var(--ink); }
-.title { display: flex; align-items: center; gap: 10px; min-width: 0; }
-.id { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; flex: 0 1 auto; max-width: 46%; }
-.facts { margin: 0; flex: 1 1 0; min-width: 0; }
-.sentence { margin: 6px 0 0; font-size: 15.5px; line-height: 23px; max-width: 1180px; overflow-wrap: anywhere; }
-.sentence .link { text-align: left; }
-.outcome-failed .sentence b:first-child { color: var(--madder); } .outcome-stalled .sentence b:first-child { color: var(--heather); } .outcome-refused .sentence b:first-child, .outcome-odd .sentence b:first-child { color: var(--walnut); }
-.calm { color: var(--soft-ink); }
+.head {
+  padding: 10px 18px 12px;
+  background: var(--paper);
+  border-bottom: 1px solid var(--seam);
+  color: var(--ink);
+}
+.title {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-width: 0;
+}
+.id {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  flex: 0 1 auto;
+  max-width: 46%;
+}
+.facts {
+  margin: 0;
+  flex: 1 1 0;
+  min-width: 0;
+}
+.sentence {
+  margin: 6px 0 0;
+  font-size: 15.5px;
+  line-height: 23px;
+  max-width: 1180px;
+  overflow-wrap: anywhere;
+}
+.sentence .link {
+  text-align: left;
+}
+.outcome-failed .sentence b:first-child {
+  color: var(--madder);
+}
+.outcome-stalled .sentence b:first-child {
+  color: var(--heather);
+}
+.outcome-refused .sentence b:first-child,
+.outcome-odd .sentence b:first-child {
+  color: var(--walnut);
+}
+.calm {
+  color: var(--soft-ink);
+}
 </style>

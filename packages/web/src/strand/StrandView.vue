@@ -17,7 +17,12 @@ const route = useRoute();
 const router = useRouter();
 const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props, 'id'));
 const weave = useTemplateRef<InstanceType<typeof StrandWeave>>('weave');
-const TABS = [{ name: 'why', label: 'Why' }, { name: 'time', label: 'Time' }, { name: 'identifiers', label: 'Identifiers' }, { name: 'record', label: 'Record' }];
+const TABS = [
+  { name: 'why', label: 'Why' },
+  { name: 'time', label: 'Time' },
+  { name: 'identifiers', label: 'Identifiers' },
+  { name: 'record', label: 'Record' },
+];
 
 const text = (name: string): string | null => (typeof route.query[name] === 'string' ? (route.query[name] as string) : null);
 const change = (query: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...query } });
@@ -27,9 +32,14 @@ const tab = computed(() => (TABS.some((one) => one.name === text('tab')) ? text(
 const folded = computed<Set<number>>(() => {
   const now = text('fold');
   if (now === 'all') return new Set(strand.value?.steps.map((step) => step.id));
-  return new Set((now ?? '').split('.').map(Number).filter((one) => one > 0));
+  return new Set(
+    (now ?? '')
+      .split('.')
+      .map(Number)
+      .filter((one) => one > 0),
+  );
 });
-const select = (record: string, keepTab = false): void => change({ record, tab: keepTab ? text('tab') ?? undefined : 'record' });
+const select = (record: string, keepTab = false): void => change({ record, tab: keepTab ? (text('tab') ?? undefined) : 'record' });
 function fold(step: number): void {
   const next = new Set(folded.value);
   if (!next.delete(step)) next.add(step);
@@ -42,8 +52,13 @@ watch([strand, whole], () => {
   if (strand.value?.id === props.id && knot && !selected.value) change({ record: knot });
 });
 useKeys({
-  j: () => weave.value?.next(1), k: () => weave.value?.next(-1), ']': () => weave.value?.nextKnot(1), '[': () => weave.value?.nextKnot(-1),
-  o: () => selected.value && select(selected.value), f: () => line.value && fold(line.value.step), F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
+  j: () => weave.value?.next(1),
+  k: () => weave.value?.next(-1),
+  ']': () => weave.value?.nextKnot(1),
+  '[': () => weave.value?.nextKnot(-1),
+  o: () => selected.value && select(selected.value),
+  f: () => line.value && fold(line.value.step),
+  F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
   Escape: () => change({ tab: undefined }),
 });
 </script>
@@ -56,10 +71,22 @@ useKeys({
       <div class="both">
         <div class="main">
           <div class="tools soft">
-            <span role="group" aria-label="Scale"><button type="button" :aria-pressed="text('fold') !== 'all'" @click="change({ fold: undefined })">records</button> · <button type="button" :aria-pressed="text('fold') === 'all'" @click="change({ fold: 'all' })">steps</button></span>
+            <span role="group" aria-label="Scale"
+              ><button type="button" :aria-pressed="text('fold') !== 'all'" @click="change({ fold: undefined })">records</button> ·
+              <button type="button" :aria-pressed="text('fold') === 'all'" @click="change({ fold: 'all' })">steps</button></span
+            >
             <span v-if="!whole" role="status">loading records…</span>
           </div>
-          <StrandWeave ref="weave" class="weave" :strand="strand" :lines="lines" :folded="folded" :selected="selected" @select="(id) => select(id, tab !== 'why')" @fold="fold" />
+          <StrandWeave
+            ref="weave"
+            class="weave"
+            :strand="strand"
+            :lines="lines"
+            :folded="folded"
+            :selected="selected"
+            @select="(id) => select(id, tab !== 'why')"
+            @fold="fold"
+          />
         </div>
         <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => change({ tab: name === 'why' ? undefined : name })">
           <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" />
@@ -73,9 +100,47 @@ useKeys({
   </main>
 </template>
 <style scoped>
-.strand { display: flex; flex-direction: column; } .waiting { padding: 24px; }
-.both { flex: 1; display: flex; min-height: 0; } .main { flex: 1; min-width: 0; display: flex; flex-direction: column; position: relative; }
-.weave { flex: 1; }
-.tools { position: absolute; right: 16px; top: 56px; z-index: 2; display: flex; gap: 14px; font-size: 13px; }
-.tools button { background: none; border: 0; padding: 0; font: inherit; color: inherit; cursor: pointer; } .tools button[aria-pressed='true'] { color: var(--indigo); font-weight: 700; }
+.strand {
+  display: flex;
+  flex-direction: column;
+}
+.waiting {
+  padding: 24px;
+}
+.both {
+  flex: 1;
+  display: flex;
+  min-height: 0;
+}
+.main {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  position: relative;
+}
+.weave {
+  flex: 1;
+}
+.tools {
+  position: absolute;
+  right: 16px;
+  top: 56px;
+  z-index: 2;
+  display: flex;
+  gap: 14px;
+  font-size: 13px;
+}
+.tools button {
+  background: none;
+  border: 0;
+  padding: 0;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+}
+.tools button[aria-pressed='true'] {
+  color: var(--indigo);
+  font-weight: 700;
+}
 </style>

@@ -12,24 +12,79 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
   <div>
     <h2>Where {{ ms(strand.durationMs) }} went</h2>
     <table class="time">
-      <caption class="visually-hidden">Time by component and kind; the shares add up to the whole</caption>
-      <tbody><tr v-for="share in shares" :key="`${share.component}-${share.kind}`">
-        <th scope="row">{{ share.component ?? 'between' }}<span class="soft kind">{{ KINDS[share.kind] }}</span></th>
-        <td class="bar"><span :style="{ width: `${Math.max(1.5, (share.ms / most) * 100)}%`, background: TONE[share.kind] }"></span></td>
-        <td class="number mono">{{ ms(share.ms) }}</td>
-      </tr></tbody>
+      <caption class="visually-hidden">
+        Time by component and kind; the shares add up to the whole
+      </caption>
+      <tbody>
+        <tr v-for="share in shares" :key="`${share.component}-${share.kind}`">
+          <th scope="row">
+            {{ share.component ?? 'between' }}<span class="soft kind">{{ KINDS[share.kind] }}</span>
+          </th>
+          <td class="bar"><span :style="{ width: `${Math.max(1.5, (share.ms / most) * 100)}%`, background: TONE[share.kind] }"></span></td>
+          <td class="number mono">{{ ms(share.ms) }}</td>
+        </tr>
+      </tbody>
     </table>
     <h2>Steps</h2>
     <table class="steps">
-      <thead><tr><th>Component</th><th class="number">Work</th><th class="number">Waits</th><th class="number">Records</th></tr></thead>
-      <tbody><tr v-for="step in strand.steps" :key="step.id"><td>{{ step.component }}<span v-if="step.attempt > 1" class="soft"> visit {{ step.attempt }}</span></td><td class="number">{{ ms(step.workMs) }}</td><td class="number">{{ ms(step.waitMs) }}</td><td class="number">{{ step.records }}</td></tr></tbody>
+      <thead>
+        <tr>
+          <th>Component</th>
+          <th class="number">Work</th>
+          <th class="number">Waits</th>
+          <th class="number">Records</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="step in strand.steps" :key="step.id">
+          <td>
+            {{ step.component }}<span v-if="step.attempt > 1" class="soft"> visit {{ step.attempt }}</span>
+          </td>
+          <td class="number">{{ ms(step.workMs) }}</td>
+          <td class="number">{{ ms(step.waitMs) }}</td>
+          <td class="number">{{ step.records }}</td>
+        </tr>
+      </tbody>
     </table>
   </div>
 </template>
 <style scoped>
-table { width: 100%; border-collapse: collapse; margin: 6px 0 16px; }
-th { text-align: left; font-weight: 400; padding: 2px 8px 2px 0; vertical-align: top; white-space: nowrap; } thead th { color: var(--soft-ink); font-weight: 600; } th.number { text-align: right; }
-td { padding: 2px 0 2px 8px; } .steps td:first-child { padding-left: 0; }
-.kind { display: block; font-size: 12px; line-height: 14px; }
-.bar { width: 45%; } .bar span { display: block; height: 9px; margin-top: 6px; }
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 6px 0 16px;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  padding: 2px 8px 2px 0;
+  vertical-align: top;
+  white-space: nowrap;
+}
+thead th {
+  color: var(--soft-ink);
+  font-weight: 600;
+}
+th.number {
+  text-align: right;
+}
+td {
+  padding: 2px 0 2px 8px;
+}
+.steps td:first-child {
+  padding-left: 0;
+}
+.kind {
+  display: block;
+  font-size: 12px;
+  line-height: 14px;
+}
+.bar {
+  width: 45%;
+}
+.bar span {
+  display: block;
+  height: 9px;
+  margin-top: 6px;
+}
 </style>

@@ -3,28 +3,91 @@ import type { Strand } from '@fadenweg/api';
 defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string] }>();
 const sure = (confidence: number): string => (confidence >= 0.85 ? 'very likely' : confidence >= 0.65 ? 'likely' : 'possible');
-const NAMES = { 'failed-at': 'Failed here', 'stopped-before': 'Stopped here', 'slowed-by': 'Slowed here', 'went-astray': 'Went astray', doubled: 'Processed twice', refused: 'Refused', 'odd-volume': 'Unexpected volume' } as const;
+const NAMES = {
+  'failed-at': 'Failed here',
+  'stopped-before': 'Stopped here',
+  'slowed-by': 'Slowed here',
+  'went-astray': 'Went astray',
+  doubled: 'Processed twice',
+  refused: 'Refused',
+  'odd-volume': 'Unexpected volume',
+} as const;
 </script>
 <template>
   <div>
-    <p v-if="strand.findings.length === 0" class="soft">Nothing departs from what is declared: no error that stayed, no refusal, an end that was reached.</p>
+    <p v-if="strand.findings.length === 0" class="soft">
+      Nothing departs from what is declared: no error that stayed, no refusal, an end that was reached.
+    </p>
     <section v-for="finding in strand.findings" :key="finding.rank" class="finding">
-      <h2>{{ finding.rank }} · {{ NAMES[finding.kind] }} <span class="soft sure">{{ sure(finding.confidence) }}</span></h2>
-      <p><b>{{ finding.component }}</b><template v-if="finding.failedIn !== finding.component">, given up by <b>{{ finding.failedIn }}</b></template></p>
+      <h2>
+        {{ finding.rank }} · {{ NAMES[finding.kind] }} <span class="soft sure">{{ sure(finding.confidence) }}</span>
+      </h2>
+      <p>
+        <b>{{ finding.component }}</b><template v-if="finding.failedIn !== finding.component"
+          >, given up by <b>{{ finding.failedIn }}</b></template
+        >
+      </p>
       <button type="button" class="quote mono" @click="$emit('select', finding.record.id)">{{ finding.record.text.split('\n')[0] }}</button>
       <p class="soft place mono">{{ finding.record.source }}:{{ finding.record.line }}</p>
-      <p class="soft">Rests on {{ finding.evidence.length }} {{ finding.evidence.length === 1 ? 'record' : 'records' }}: <template v-for="(id, index) in finding.evidence" :key="id"><template v-if="index">, </template><button type="button" class="link" @click="$emit('select', id)">{{ index + 1 }}</button></template></p>
+      <p class="soft">
+        Rests on {{ finding.evidence.length }} {{ finding.evidence.length === 1 ? 'record' : 'records' }}:
+        <template v-for="(id, index) in finding.evidence" :key="id"
+          ><template v-if="index">, </template><button type="button" class="link" @click="$emit('select', id)">{{ index + 1 }}</button></template
+        >
+      </p>
     </section>
     <section v-if="strand.related.length" class="related">
       <h2>Related</h2>
-      <ul><li v-for="one in strand.related.slice(0, 30)" :key="one.strand"><RouterLink :to="{ name: 'strand', params: { id: one.strand } }" class="mono">{{ one.businessId }}</RouterLink> <span class="soft">{{ one.flowLabel }}, {{ one.why }}</span></li></ul>
+      <ul>
+        <li v-for="one in strand.related.slice(0, 30)" :key="one.strand">
+          <RouterLink :to="{ name: 'strand', params: { id: one.strand } }" class="mono">{{ one.businessId }}</RouterLink>
+          <span class="soft">{{ one.flowLabel }}, {{ one.why }}</span>
+        </li>
+      </ul>
       <p v-if="strand.related.length > 30" class="soft">and {{ strand.related.length - 30 }} more</p>
     </section>
   </div>
 </template>
 <style scoped>
-.finding { margin-bottom: 14px; } p { margin: 3px 0; } .sure { font-weight: 400; margin-left: 6px; }
-.quote { display: block; width: 100%; text-align: left; background: var(--linen); border: 1px solid var(--seam); border-left: 3px solid var(--madder); padding: 4px 8px; margin: 4px 0; color: var(--ink); cursor: pointer; overflow-wrap: anywhere; white-space: normal; line-height: 18px; }
-.place { overflow-wrap: anywhere; line-height: 16px; }
-.related { border-top: 1px solid var(--seam); padding-top: 10px; } ul { list-style: none; padding: 0; margin: 4px 0; } li { overflow-wrap: anywhere; }
+.finding {
+  margin-bottom: 14px;
+}
+p {
+  margin: 3px 0;
+}
+.sure {
+  font-weight: 400;
+  margin-left: 6px;
+}
+.quote {
+  display: block;
+  width: 100%;
+  text-align: left;
+  background: var(--linen);
+  border: 1px solid var(--seam);
+  border-left: 3px solid var(--madder);
+  padding: 4px 8px;
+  margin: 4px 0;
+  color: var(--ink);
+  cursor: pointer;
+  overflow-wrap: anywhere;
+  white-space: normal;
+  line-height: 18px;
+}
+.place {
+  overflow-wrap: anywhere;
+  line-height: 16px;
+}
+.related {
+  border-top: 1px solid var(--seam);
+  padding-top: 10px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0;
+}
+li {
+  overflow-wrap: anywhere;
+}
 </style>

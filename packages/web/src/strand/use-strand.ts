@@ -23,11 +23,14 @@ export function useStrand(id: Ref<string>) {
     problem.value = null;
     try {
       const path = `/strands/${encodeURIComponent(id.value)}`;
-      const [answer, first] = await Promise.all([api.get<Strand>(path, signal), api.get<Page<StrandLine>>(`${path}/records${query({ limit: PAGE })}`, signal)]);
+      const [answer, first] = await Promise.all([
+        api.get<Strand>(path, signal),
+        api.get<Page<StrandLine>>(`${path}/records${query({ limit: PAGE })}`, signal),
+      ]);
       if (answer.id !== id.value) await router.replace({ name: 'strand', params: { id: answer.id }, query: router.currentRoute.value.query });
       strand.value = answer;
       lines.value = first.items;
-      for (let next = first.next; next !== null && lines.value.length < (answer.cut?.followed ?? answer.records); ) {
+      for (let next = first.next; next !== null && lines.value.length < (answer.cut?.followed ?? answer.records);) {
         const page = await api.get<Page<StrandLine>>(`${path}/records${query({ limit: PAGE, after: next })}`, signal);
         lines.value = [...lines.value, ...page.items];
         next = page.next;
@@ -36,7 +39,10 @@ export function useStrand(id: Ref<string>) {
     } catch (error) {
       if (signal.aborted) return;
       strand.value = null;
-      problem.value = error instanceof ApiError ? error.problem : { type: '', title: 'The strand could not be loaded', status: 0, detail: (error as Error).message };
+      problem.value =
+        error instanceof ApiError
+          ? error.problem
+          : { type: '', title: 'The strand could not be loaded', status: 0, detail: (error as Error).message };
     } finally {
       if (current?.signal === signal) loading.value = false;
     }

@@ -10,16 +10,28 @@ import type { FlowCount } from './use-strands.ts';
 const props = defineProps<{ counts: FlowCount[]; flows: Flow[] }>();
 const route = useRoute();
 const router = useRouter();
-const chosen = (name: 'flow' | 'outcome'): string[] => (typeof route.query[name] === 'string' && route.query[name] !== '' ? (route.query[name] as string).split(',') : []);
+const chosen = (name: 'flow' | 'outcome'): string[] =>
+  typeof route.query[name] === 'string' && route.query[name] !== '' ? (route.query[name] as string).split(',') : [];
 const inFlows = computed(() => chosen('flow'));
 const inOutcomes = computed(() => chosen('outcome'));
 const sum = (keep: (one: FlowCount) => boolean): number => props.counts.filter(keep).reduce((total, one) => total + one.count, 0);
 const flowRows = computed(() => {
   const names = new Set(props.counts.map((one) => one.flow ?? 'none'));
-  return [...names].map((name) => ({ name, label: name === 'none' ? 'other strands' : (props.flows.find((flow) => flow.name === name)?.label ?? name), count: sum((one) => (one.flow ?? 'none') === name && (inOutcomes.value.length === 0 || inOutcomes.value.includes(one.outcome))) }))
+  return [...names]
+    .map((name) => ({
+      name,
+      label: name === 'none' ? 'other strands' : (props.flows.find((flow) => flow.name === name)?.label ?? name),
+      count: sum((one) => (one.flow ?? 'none') === name && (inOutcomes.value.length === 0 || inOutcomes.value.includes(one.outcome))),
+    }))
     .sort((a, b) => a.label.localeCompare(b.label));
 });
-const outcomeRows = computed(() => OUTCOMES.map((outcome) => ({ outcome, count: sum((one) => one.outcome === outcome && (inFlows.value.length === 0 || inFlows.value.includes(one.flow ?? 'none'))), any: props.counts.some((one) => one.outcome === outcome) })).filter((row) => row.any || inOutcomes.value.includes(row.outcome)));
+const outcomeRows = computed(() =>
+  OUTCOMES.map((outcome) => ({
+    outcome,
+    count: sum((one) => one.outcome === outcome && (inFlows.value.length === 0 || inFlows.value.includes(one.flow ?? 'none'))),
+    any: props.counts.some((one) => one.outcome === outcome),
+  })).filter((row) => row.any || inOutcomes.value.includes(row.outcome)),
+);
 function toggle(name: 'flow' | 'outcome', value: string): void {
   const now = chosen(name);
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
@@ -30,16 +42,62 @@ const any = computed(() => inFlows.value.length > 0 || inOutcomes.value.length >
 </script>
 <template>
   <div class="filters" role="group" aria-label="Filters">
-    <button v-for="flow in flowRows" :key="flow.name" type="button" class="piece" :aria-pressed="inFlows.includes(flow.name)" @click="toggle('flow', flow.name)">{{ flow.label }} <span class="soft">{{ count(flow.count) }}</span></button>
+    <button
+      v-for="flow in flowRows"
+      :key="flow.name"
+      type="button"
+      class="piece"
+      :aria-pressed="inFlows.includes(flow.name)"
+      @click="toggle('flow', flow.name)"
+    >
+      {{ flow.label }} <span class="soft">{{ count(flow.count) }}</span>
+    </button>
     <span class="between" aria-hidden="true"></span>
-    <button v-for="row in outcomeRows" :key="row.outcome" type="button" class="piece" :aria-pressed="inOutcomes.includes(row.outcome)" :title="OUTCOME_MEANINGS[row.outcome as Outcome]" @click="toggle('outcome', row.outcome)"><OutcomeGlyph :outcome="row.outcome" :size="16" silent /> {{ OUTCOME_WORDS[row.outcome] }} <span class="soft">{{ count(row.count) }}</span></button>
+    <button
+      v-for="row in outcomeRows"
+      :key="row.outcome"
+      type="button"
+      class="piece"
+      :aria-pressed="inOutcomes.includes(row.outcome)"
+      :title="OUTCOME_MEANINGS[row.outcome as Outcome]"
+      @click="toggle('outcome', row.outcome)"
+    >
+      <OutcomeGlyph :outcome="row.outcome" :size="16" silent /> {{ OUTCOME_WORDS[row.outcome] }} <span class="soft">{{ count(row.count) }}</span>
+    </button>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
   </div>
 </template>
 <style scoped>
-.filters { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 10px 16px; border-bottom: 1px solid var(--seam); }
-.piece { border: 1px solid var(--strong-seam); background: var(--paper); border-radius: 3px; padding: 2px 9px; font: inherit; color: var(--ink); cursor: pointer; white-space: nowrap; }
-.piece[aria-pressed='true'] { background: var(--indigo-wash); border-color: var(--indigo); font-weight: 600; }
-.between { width: 1px; height: 20px; background: var(--strong-seam); margin: 0 4px; }
-.clear { margin-left: 6px; }
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  padding: 10px 16px;
+  border-bottom: 1px solid var(--seam);
+}
+.piece {
+  border: 1px solid var(--strong-seam);
+  background: var(--paper);
+  border-radius: 3px;
+  padding: 2px 9px;
+  font: inherit;
+  color: var(--ink);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.piece[aria-pressed='true'] {
+  background: var(--indigo-wash);
+  border-color: var(--indigo);
+  font-weight: 600;
+}
+.between {
+  width: 1px;
+  height: 20px;
+  background: var(--strong-seam);
+  margin: 0 4px;
+}
+.clear {
+  margin-left: 6px;
+}
 </style>

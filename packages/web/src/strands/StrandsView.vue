@@ -20,16 +20,27 @@ const router = useRouter();
 const store = useSummary();
 const view = useWindow();
 const text = (name: string): string | undefined => (typeof route.query[name] === 'string' ? (route.query[name] as string) : undefined);
-const asked = computed<StrandsQuery | null>(() => (view.ready.value && !store.empty ? { flow: text('flow'), outcome: text('outcome'), identifier: text('identifier'), ...view.bounds.value, sort: text('sort') ?? '-started' } : null));
+const asked = computed<StrandsQuery | null>(() =>
+  view.ready.value && !store.empty
+    ? { flow: text('flow'), outcome: text('outcome'), identifier: text('identifier'), ...view.bounds.value, sort: text('sort') ?? '-started' }
+    : null,
+);
 const { items, counts, problem, loading, first, more, again, hasMore } = useStrands(asked);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const rows = useVirtualizer(computed(() => ({ count: items.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 12 })));
-watch(() => rows.value.getVirtualItems().at(-1)?.index ?? 0, (last) => {
-  if (hasMore() && last > items.value.length - 60) void more();
-});
+const rows = useVirtualizer(
+  computed(() => ({ count: items.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 12 })),
+);
+watch(
+  () => rows.value.getVirtualItems().at(-1)?.index ?? 0,
+  (last) => {
+    if (hasMore() && last > items.value.length - 60) void more();
+  },
+);
 const at = ref(-1);
-watch(asked, () => { at.value = -1; });
+watch(asked, () => {
+  at.value = -1;
+});
 function move(by: number): void {
   at.value = Math.max(0, Math.min(items.value.length - 1, at.value + by));
   rows.value.scrollToIndex(at.value);
@@ -45,12 +56,15 @@ const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {
   void router.push({ query: { ...route.query, sort: sort.value === `-${column}` ? column : `-${column}` } });
 }
-const direction = (column: string): 'ascending' | 'descending' | 'none' => (sort.value === column ? 'ascending' : sort.value === `-${column}` ? 'descending' : 'none');
+const direction = (column: string): 'ascending' | 'descending' | 'none' =>
+  sort.value === column ? 'ascending' : sort.value === `-${column}` ? 'descending' : 'none';
 const arrow = (column: string): string => ({ ascending: '↑', descending: '↓', none: '' })[direction(column)];
 const total = computed(() => {
   const flows = text('flow')?.split(',');
   const outcomes = text('outcome')?.split(',');
-  return counts.value.filter((one) => (!flows || flows.includes(one.flow ?? 'none')) && (!outcomes || outcomes.includes(one.outcome))).reduce((sum, one) => sum + one.count, 0);
+  return counts.value
+    .filter((one) => (!flows || flows.includes(one.flow ?? 'none')) && (!outcomes || outcomes.includes(one.outcome)))
+    .reduce((sum, one) => sum + one.count, 0);
 });
 </script>
 <template>
@@ -58,7 +72,10 @@ const total = computed(() => {
     <h1 v-if="!store.empty" class="visually-hidden">Strands</h1>
     <div v-if="store.empty" class="empty">
       <h1>Nothing is loaded yet</h1>
-      <p>Bring in the logs of your systems: drop files or a whole folder on <RouterLink to="/sources">Sources</RouterLink>, or run <code class="mono">bin/fadenweg import PATH</code>.</p>
+      <p>
+        Bring in the logs of your systems: drop files or a whole folder on <RouterLink to="/sources">Sources</RouterLink>, or run
+        <code class="mono">bin/fadenweg import PATH</code>.
+      </p>
     </div>
     <template v-else>
       <StrandFilters :counts="counts" :flows="store.flows" />
@@ -66,24 +83,57 @@ const total = computed(() => {
       <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
         <div class="head" role="row">
           <span role="columnheader">Outcome</span><span role="columnheader">Identifier</span><span role="columnheader">Flow</span>
-          <span role="columnheader" :aria-sort="direction('started')"><button type="button" @click="sortBy('started')">Begin {{ arrow('started') }}</button></span>
-          <span role="columnheader" class="number" :aria-sort="direction('duration')"><button type="button" @click="sortBy('duration')">Duration {{ arrow('duration') }}</button></span>
-          <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span><span role="columnheader">What happened</span>
+          <span role="columnheader" :aria-sort="direction('started')"
+            ><button type="button" @click="sortBy('started')">Begin {{ arrow('started') }}</button></span
+          >
+          <span role="columnheader" class="number" :aria-sort="direction('duration')"
+            ><button type="button" @click="sortBy('duration')">Duration {{ arrow('duration') }}</button></span
+          >
+          <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span
+          ><span role="columnheader">What happened</span>
         </div>
         <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
           <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
- <div v-for="row in rows.getVirtualItems()" :key="items[row.index]!.id" class="row" :class="{ at: row.index === at }" role="row" :aria-rowindex="row.index + 1" :style="{ transform: `translateY(${row.start}px)` }" @click="follow(row.index)">
-              <span role="cell" class="outcome"><OutcomeGlyph :outcome="items[row.index]!.outcome" silent /> {{ OUTCOME_WORDS[items[row.index]!.outcome] }}</span>
-              <span role="cell" class="mono cutting"><RouterLink :to="{ name: 'strand', params: { id: items[row.index]!.id } }" tabindex="-1" :title="items[row.index]!.businessId" @click.stop>{{ items[row.index]!.businessId }}</RouterLink></span>
+            <div
+              v-for="row in rows.getVirtualItems()"
+              :key="items[row.index]!.id"
+              class="row"
+              :class="{ at: row.index === at }"
+              role="row"
+              :aria-rowindex="row.index + 1"
+              :style="{ transform: `translateY(${row.start}px)` }"
+              @click="follow(row.index)"
+            >
+              <span role="cell" class="outcome"
+                ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent /> {{ OUTCOME_WORDS[items[row.index]!.outcome] }}</span
+              >
+              <span role="cell" class="mono cutting"
+                ><RouterLink
+                  :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
+                  tabindex="-1"
+                  :title="items[row.index]!.businessId"
+                  @click.stop
+                  >{{ items[row.index]!.businessId }}</RouterLink
+                ></span
+              >
               <span role="cell" class="cutting">{{ items[row.index]!.flowLabel }}</span>
-              <span role="cell" class="mono begin"><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span>
+              <span role="cell" class="mono begin"
+                ><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span
+              >
               <span role="cell" class="number">{{ ms(items[row.index]!.durationMs) }}</span>
-              <span role="cell" class="against"><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs" /></span>
+              <span role="cell" class="against"
+                ><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs"
+              /></span>
               <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
-              <span role="cell" class="cutting"><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template><span v-else class="soft">{{ items[row.index]!.parties.map((party) => `${party.kind} ${party.value}`).join(' · ') }}</span></span>
+              <span role="cell" class="cutting"
+                ><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template
+                ><span v-else class="soft">{{ items[row.index]!.parties.map((party) => `${party.kind} ${party.value}`).join(' · ') }}</span></span
+              >
             </div>
           </div>
-          <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">No strand in this window fits. Widen the window (<kbd>w</kbd>), or clear the filters.</p>
+          <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">
+            No strand in this window fits. Widen the window (<kbd>w</kbd>), or clear the filters.
+          </p>
           <p v-if="loading && items.length === 0" class="nothing soft" role="status">Loading…</p>
         </div>
       </div>
@@ -92,19 +142,100 @@ const total = computed(() => {
   </main>
 </template>
 <style scoped>
-.strands { display: flex; flex-direction: column; }
-.empty { padding: 48px; max-width: 620px; } .empty p { margin-top: 8px; }
-.table { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-.head, .row { display: grid; grid-template-columns: 98px minmax(110px, 160px) 104px 150px 84px 60px 58px minmax(0, 1fr); column-gap: 12px; align-items: center; padding: 0 16px; box-sizing: border-box; }
-.head { height: 30px; border-bottom: 1px solid var(--strong-seam); font-weight: 600; color: var(--soft-ink); padding-right: 27px; }
-.head button { background: none; border: 0; font: inherit; color: inherit; padding: 0; cursor: pointer; } .head button:hover { color: var(--indigo); }
-.scroller { flex: 1; overflow-y: scroll; }
-.row { position: absolute; left: 0; right: 0; height: 28px; cursor: pointer; border-bottom: 1px solid var(--seam); white-space: nowrap; }
-.row:hover { background: var(--paper); } .row.at { background: var(--indigo-wash); box-shadow: inset 3px 0 var(--indigo); }
-.cutting a { text-decoration: none; } .row:hover .cutting a { text-decoration: underline; }
-.cutting { overflow: hidden; text-overflow: ellipsis; }
-.against svg { margin: 0; }
-.nothing { padding: 32px 16px; margin: 0; }
-.said { margin: 0; padding: 2px 16px; font-size: 12px; border-top: 1px solid var(--seam); }
-@media (max-width: 1150px) { .against { display: none; } .head, .row { grid-template-columns: 98px minmax(100px, 140px) 104px 150px 84px 58px minmax(0, 1fr); } }
+.strands {
+  display: flex;
+  flex-direction: column;
+}
+.empty {
+  padding: 48px;
+  max-width: 620px;
+}
+.empty p {
+  margin-top: 8px;
+}
+.table {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.head,
+.row {
+  display: grid;
+  grid-template-columns: 98px minmax(110px, 160px) 104px 150px 84px 60px 58px minmax(0, 1fr);
+  column-gap: 12px;
+  align-items: center;
+  padding: 0 16px;
+  box-sizing: border-box;
+}
+.head {
+  height: 30px;
+  border-bottom: 1px solid var(--strong-seam);
+  font-weight: 600;
+  color: var(--soft-ink);
+  padding-right: 27px;
+}
+.head button {
+  background: none;
+  border: 0;
+  font: inherit;
+  color: inherit;
+  padding: 0;
+  cursor: pointer;
+}
+.head button:hover {
+  color: var(--indigo);
+}
+.scroller {
+  flex: 1;
+  overflow-y: scroll;
+}
+.row {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 28px;
+  cursor: pointer;
+  border-bottom: 1px solid var(--seam);
+  white-space: nowrap;
+}
+.row:hover {
+  background: var(--paper);
+}
+.row.at {
+  background: var(--indigo-wash);
+  box-shadow: inset 3px 0 var(--indigo);
+}
+.cutting a {
+  text-decoration: none;
+}
+.row:hover .cutting a {
+  text-decoration: underline;
+}
+.cutting {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.against svg {
+  margin: 0;
+}
+.nothing {
+  padding: 32px 16px;
+  margin: 0;
+}
+.said {
+  margin: 0;
+  padding: 2px 16px;
+  font-size: 12px;
+  border-top: 1px solid var(--seam);
+}
+@media (max-width: 1150px) {
+  .against {
+    display: none;
+  }
+  .head,
+  .row {
+    grid-template-columns: 98px minmax(100px, 140px) 104px 150px 84px 58px minmax(0, 1fr);
+  }
+}
 </style>

@@ -2,8 +2,19 @@ import type { Outcome, Page, Problem, StrandSummary } from '@fadenweg/api';
 import { ref, shallowRef, watch, type Ref } from 'vue';
 import { api, ApiError, query } from '../api/client.ts';
 
-export interface StrandsQuery { flow?: string; outcome?: string; identifier?: string; from?: string; to?: string; sort: string }
-export interface FlowCount { flow: string | null; outcome: Outcome; count: number }
+export interface StrandsQuery {
+  flow?: string;
+  outcome?: string;
+  identifier?: string;
+  from?: string;
+  to?: string;
+  sort: string;
+}
+export interface FlowCount {
+  flow: string | null;
+  outcome: Outcome;
+  count: number;
+}
 const PAGE = 200;
 
 /** The list behind the strands view: pages are fetched as the end comes into sight; a changed question starts anew. */
@@ -34,13 +45,21 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
         if (mine === round) counts.value = answer.items;
       }
     } catch (error) {
-      if (mine === round) problem.value = error instanceof ApiError ? error.problem : { type: '', title: 'The list could not be loaded', status: 0, detail: (error as Error).message };
+      if (mine === round)
+        problem.value =
+          error instanceof ApiError
+            ? error.problem
+            : { type: '', title: 'The list could not be loaded', status: 0, detail: (error as Error).message };
     } finally {
       if (mine === round) loading.value = false;
     }
   }
-  watch(asked, (now, before) => {
-    if (JSON.stringify(now) !== JSON.stringify(before)) void load(true);
-  }, { immediate: true });
+  watch(
+    asked,
+    (now, before) => {
+      if (JSON.stringify(now) !== JSON.stringify(before)) void load(true);
+    },
+    { immediate: true },
+  );
   return { items, counts, problem, loading, first, more: () => load(false), again: () => load(true), hasMore: () => next !== null };
 }

@@ -14,5 +14,10 @@ export function useLook() {
     document.documentElement.setAttribute('style', `${properties(dark.value ? DARK : LIGHT)};color-scheme:${dark.value ? 'dark' : 'light'}`);
     document.documentElement.dataset.theme = dark.value ? 'dark' : 'light';
   });
-  return { dark, toggle: () => { chosen.value = dark.value ? 'light' : 'dark'; } };
+  return {
+    dark,
+    toggle: () => {
+      chosen.value = dark.value ? 'light' : 'dark';
+    },
+  };
 }

@@ -3,7 +3,12 @@ import { useRoute, useRouter } from 'vue-router';
 import { useSummary } from '../stores/summary.ts';
 
 export const PRESETS = [
-  { name: 'all', label: 'All time' }, { name: 'day', label: 'Last day' }, { name: '6h', label: 'Last 6 hours' }, { name: 'hour', label: 'Last hour' }, { name: '15min', label: 'Last 15 minutes' }, { name: 'week', label: 'Last 7 days' },
+  { name: 'all', label: 'All time' },
+  { name: 'day', label: 'Last day' },
+  { name: '6h', label: 'Last 6 hours' },
+  { name: 'hour', label: 'Last hour' },
+  { name: '15min', label: 'Last 15 minutes' },
+  { name: 'week', label: 'Last 7 days' },
 ] as const;
 const LENGTH: Record<string, number> = { '6h': 6 * 3_600_000, hour: 3_600_000, '15min': 900_000, week: 7 * 86_400_000 };
 
@@ -24,7 +29,8 @@ export function useWindow() {
     const end = store.summary?.to;
     if (text.value === 'all' || !end) return { from: undefined, to: undefined };
     const last = new Date(Date.parse(end) + 1);
-    const begin = text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(last.getFullYear(), last.getMonth(), last.getDate());
+    const begin =
+      text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(last.getFullYear(), last.getMonth(), last.getDate());
     return { from: begin.toISOString(), to: last.toISOString() };
   });
   const set = (next: string): void => void router.push({ query: { ...route.query, w: next === 'day' ? undefined : next } });

@@ -45,23 +45,56 @@ function neighbour(by: number, wanted: (row: (typeof rows.value)[number]) => boo
 }
 defineExpose({
   next: (by: 1 | -1) => neighbour(by, () => true),
-  nextKnot: (by: 1 | -1) => neighbour(by, (row) => row.kind === 'line' && (row.knot || row.line.marks.includes('failing') || row.line.marks.includes('refusing'))),
+  nextKnot: (by: 1 | -1) =>
+    neighbour(by, (row) => row.kind === 'line' && (row.knot || row.line.marks.includes('failing') || row.line.marks.includes('refusing'))),
 });
 </script>
 <template>
   <section class="woven" aria-label="Weave and records">
     <div class="lanes" :style="{ width: `${width}px` }" aria-hidden="true">
-      <span v-for="(lane, index) in lanes" :key="lane" :class="{ knot: lane === knotLane }" :style="{ left: `${LANE_LEFT + index * step}px` }">{{ names.get(lane) ?? lane }}</span>
+      <span v-for="(lane, index) in lanes" :key="lane" :class="{ knot: lane === knotLane }" :style="{ left: `${LANE_LEFT + index * step}px` }">{{
+        names.get(lane) ?? lane
+      }}</span>
     </div>
-    <div ref="scroller" class="scroller" tabindex="0" role="listbox" aria-label="Records; j and k move, brackets go to knots" :aria-activedescendant="selected ? `line-${selected}` : undefined">
+    <div
+      ref="scroller"
+      class="scroller"
+      tabindex="0"
+      role="listbox"
+      aria-label="Records; j and k move, brackets go to knots"
+      :aria-activedescendant="selected ? `line-${selected}` : undefined"
+    >
       <div class="together" :style="{ height: `${rows.length * ROW_HEIGHT}px` }">
         <WeavePicture class="picture" :rows="rows" :lanes="lanes" :from="from" :to="to" :selected="place(selected)" />
         <div class="lines" :style="{ left: `${width}px` }">
           <template v-for="{ row, index } in seen" :key="row.kind === 'line' ? row.line.id : row.id">
-            <div v-if="row.kind === 'line'" :id="`line-${row.line.id}`" class="line mono" role="option" :aria-selected="row.line.id === selected" :class="{ selected: row.line.id === selected, failing: row.line.marks.includes('failing'), knot: row.knot, warning: row.line.level === 'warning' }" :style="{ top: `${index * ROW_HEIGHT}px` }" @click="emit('select', row.line.id)" @dblclick="emit('fold', row.line.step)">
-              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span v-if="row.peer" class="direction">{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span><span class="text">{{ row.text }}</span><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
+            <div
+              v-if="row.kind === 'line'"
+              :id="`line-${row.line.id}`"
+              class="line mono"
+              role="option"
+              :aria-selected="row.line.id === selected"
+              :class="{
+                selected: row.line.id === selected,
+                failing: row.line.marks.includes('failing'),
+                knot: row.knot,
+                warning: row.line.level === 'warning',
+              }"
+              :style="{ top: `${index * ROW_HEIGHT}px` }"
+              @click="emit('select', row.line.id)"
+              @dblclick="emit('fold', row.line.step)"
+            >
+              <span class="time" :class="{ full: row.full }">{{ row.time }}</span><LevelGlyph :level="row.line.level" /><span
+                v-if="row.peer"
+                class="direction"
+                >{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span
+              ><span class="text">{{ row.text }}</span
+              ><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span
+              ><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
             </div>
-            <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }"><span class="time"></span>{{ row.text }}</div>
+            <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }">
+              <span class="time"></span>{{ row.text }}
+            </div>
           </template>
         </div>
       </div>
@@ -69,20 +102,117 @@ defineExpose({
   </section>
 </template>
 <style scoped>
-.woven { display: flex; flex-direction: column; min-height: 0; min-width: 0; }
-.lanes { position: relative; height: 82px; flex: none; }
-.lanes span { position: absolute; bottom: 4px; transform-origin: 0 100%; transform: rotate(-58deg) translateY(7px); white-space: nowrap; font-size: 12.5px; line-height: 14px; max-width: 96px; overflow: hidden; text-overflow: ellipsis; }
-.lanes .knot { color: var(--madder); font-weight: 700; }
-.scroller { flex: 1; overflow: auto; outline-offset: -2px; }
-.together { position: relative; min-width: 700px; }
-.picture { position: absolute; left: 0; top: 0; pointer-events: none; z-index: 1; }
-.lines { position: absolute; top: 0; right: 0; }
-.line { position: absolute; left: 0; right: 0; height: 21px; white-space: pre; overflow: hidden; cursor: default; display: flex; align-items: center; gap: 6px; padding-right: 10px; }
-.line:hover { background: var(--paper); } .line.selected { background: var(--indigo-wash); box-shadow: inset 3px 0 var(--indigo); }
-.time { width: 106px; flex: none; text-align: right; color: var(--soft-ink); } .time.full { color: var(--ink); }
-.text { overflow: hidden; text-overflow: ellipsis; unicode-bidi: isolate; }
-.failing .text { color: var(--madder); } .knot .text { font-weight: 700; } .warning .text { color: var(--weld); }
-.direction { color: var(--soft-ink); flex: none; min-width: 92px; } .aside { color: var(--soft-ink); flex: none; font-size: 11.5px; }
-.gap { color: var(--soft-ink); font: 600 12.5px/21px 'Source Sans 3 Variable', sans-serif; } .gap.lock { color: var(--weld); }
-.gap:hover { background: none; }
+.woven {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+}
+.lanes {
+  position: relative;
+  height: 82px;
+  flex: none;
+}
+.lanes span {
+  position: absolute;
+  bottom: 4px;
+  transform-origin: 0 100%;
+  transform: rotate(-58deg) translateY(7px);
+  white-space: nowrap;
+  font-size: 12.5px;
+  line-height: 14px;
+  max-width: 96px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.lanes .knot {
+  color: var(--madder);
+  font-weight: 700;
+}
+.scroller {
+  flex: 1;
+  overflow: auto;
+  outline-offset: -2px;
+}
+.together {
+  position: relative;
+  min-width: 700px;
+}
+.picture {
+  position: absolute;
+  left: 0;
+  top: 0;
+  pointer-events: none;
+  z-index: 1;
+}
+.lines {
+  position: absolute;
+  top: 0;
+  right: 0;
+}
+.line {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 21px;
+  white-space: pre;
+  overflow: hidden;
+  cursor: default;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding-right: 10px;
+}
+.line:hover {
+  background: var(--paper);
+}
+.line.selected {
+  background: var(--indigo-wash);
+  box-shadow: inset 3px 0 var(--indigo);
+}
+.time {
+  width: 106px;
+  flex: none;
+  text-align: right;
+  color: var(--soft-ink);
+}
+.time.full {
+  color: var(--ink);
+}
+.text {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  unicode-bidi: isolate;
+}
+.failing .text {
+  color: var(--madder);
+}
+.knot .text {
+  font-weight: 700;
+}
+.warning .text {
+  color: var(--weld);
+}
+.direction {
+  color: var(--soft-ink);
+  flex: none;
+  min-width: 92px;
+}
+.aside {
+  color: var(--soft-ink);
+  flex: none;
+  font-size: 11.5px;
+}
+.gap {
+  color: var(--soft-ink);
+  font:
+    600 12.5px/21px 'Source Sans 3 Variable',
+    sans-serif;
+}
+.gap.lock {
+  color: var(--weld);
+}
+.gap:hover {
+  background: none;
+}
 </style>

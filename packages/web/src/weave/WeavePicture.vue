@@ -12,7 +12,12 @@ const height = computed(() => props.rows.length * ROW_HEIGHT);
 const all = computed(() => points(props.rows, props.lanes));
 const seen = computed(() => {
   const begin = Math.max(0, props.from - 2);
-  return props.rows.slice(begin, props.to + 2).map((row, offset) => ({ row, index: begin + offset, at: all.value[begin + offset]!, before: begin + offset > 0 ? all.value[begin + offset - 1]! : null }));
+  return props.rows.slice(begin, props.to + 2).map((row, offset) => ({
+    row,
+    index: begin + offset,
+    at: all.value[begin + offset]!,
+    before: begin + offset > 0 ? all.value[begin + offset - 1]! : null,
+  }));
 });
 const laneX = (lane: string): number => LANE_LEFT + props.lanes.indexOf(lane) * step.value;
 /** The head of a message's arrow; at the stitch it ends before the dot. */
@@ -27,23 +32,90 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
   <svg :width="width" :height="height" class="weave" aria-hidden="true">
     <line v-for="(lane, index) in lanes" :key="lane" :x1="LANE_LEFT + index * step" :x2="LANE_LEFT + index * step" y1="0" :y2="height" class="lane" />
     <g v-for="one in seen" :key="one.index">
-      <path v-if="one.before" :d="passage(one.before, one.at)" :class="one.row.kind === 'gap' || rows[one.index - 1]?.kind === 'gap' ? 'strand waiting' : 'strand'" />
+      <path
+        v-if="one.before"
+        :d="passage(one.before, one.at)"
+        :class="one.row.kind === 'gap' || rows[one.index - 1]?.kind === 'gap' ? 'strand waiting' : 'strand'"
+      />
       <template v-if="one.row.kind === 'line' && one.row.peer">
         <line :x1="laneX(one.row.peer)" :x2="one.at.x" :y1="one.at.y" :y2="one.at.y" class="message" :class="{ bad: failing(one.row) }" />
-        <path :d="arrow(one.row.line.attributes.direction === 'in', laneX(one.row.peer), one.at.x, one.at.y)" class="arrow" :class="{ bad: failing(one.row) }" />
+        <path
+          :d="arrow(one.row.line.attributes.direction === 'in', laneX(one.row.peer), one.at.x, one.at.y)"
+          class="arrow"
+          :class="{ bad: failing(one.row) }"
+        />
       </template>
-      <g v-if="one.row.kind === 'gap'" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`"><rect width="18" height="18" class="ground" /><path :d="OUTCOME_PATHS.slow" class="glyph" :class="one.row.lock ? 'weld' : 'soft-mark'" /></g>
-      <g v-else-if="one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`"><circle cx="9" cy="9" r="9" class="ground" /><path :d="OUTCOME_PATHS.failed" class="glyph madder" /></g>
-      <circle v-else :cx="one.at.x" :cy="one.at.y" :r="one.row.kind === 'line' && one.row.folded ? 5 : 3.4" :class="failing(one.row) ? 'stitch bad' : 'stitch'" />
+      <g v-if="one.row.kind === 'gap'" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`">
+        <rect width="18" height="18" class="ground" />
+        <path :d="OUTCOME_PATHS.slow" class="glyph" :class="one.row.lock ? 'weld' : 'soft-mark'" />
+      </g>
+      <g v-else-if="one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`">
+        <circle cx="9" cy="9" r="9" class="ground" />
+        <path :d="OUTCOME_PATHS.failed" class="glyph madder" />
+      </g>
+      <circle
+        v-else
+        :cx="one.at.x"
+        :cy="one.at.y"
+        :r="one.row.kind === 'line' && one.row.folded ? 5 : 3.4"
+        :class="failing(one.row) ? 'stitch bad' : 'stitch'"
+      />
     </g>
   </svg>
 </template>
 <style scoped>
-.weave { display: block; flex: none; }
-.lane { stroke: var(--strong-seam); stroke-dasharray: 1.5 3; }
-.strand { fill: none; stroke: var(--indigo); stroke-width: 2.4; } .strand.waiting { stroke: var(--weld); stroke-dasharray: 4 3; }
-.stitch { fill: var(--indigo); } .stitch.bad { fill: var(--madder); }
-.message { stroke: var(--soft-ink); stroke-width: 1.4; } .arrow { fill: var(--soft-ink); } .message.bad { stroke: var(--madder); } .arrow.bad { fill: var(--madder); }
-.ground { fill: var(--linen); }
-.glyph { fill: none; stroke-width: 2.2; stroke-linecap: round; stroke-linejoin: round; } .madder { stroke: var(--madder); } .weld { stroke: var(--weld); } .soft-mark { stroke: var(--soft-ink); }
+.weave {
+  display: block;
+  flex: none;
+}
+.lane {
+  stroke: var(--strong-seam);
+  stroke-dasharray: 1.5 3;
+}
+.strand {
+  fill: none;
+  stroke: var(--indigo);
+  stroke-width: 2.4;
+}
+.strand.waiting {
+  stroke: var(--weld);
+  stroke-dasharray: 4 3;
+}
+.stitch {
+  fill: var(--indigo);
+}
+.stitch.bad {
+  fill: var(--madder);
+}
+.message {
+  stroke: var(--soft-ink);
+  stroke-width: 1.4;
+}
+.arrow {
+  fill: var(--soft-ink);
+}
+.message.bad {
+  stroke: var(--madder);
+}
+.arrow.bad {
+  fill: var(--madder);
+}
+.ground {
+  fill: var(--linen);
+}
+.glyph {
+  fill: none;
+  stroke-width: 2.2;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.madder {
+  stroke: var(--madder);
+}
+.weld {
+  stroke: var(--weld);
+}
+.soft-mark {
+  stroke: var(--soft-ink);
+}
 </style>

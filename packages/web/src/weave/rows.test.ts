@@ -4,13 +4,69 @@ import { laneWidth, passage, points } from './geometry.ts';
 import { lanesOf, peerNames, peerOf, rowsOf } from './rows.ts';
 
 const line = (n: number, component: string, step: number, more: Partial<StrandLine> = {}): StrandLine => ({
-  id: `r${n}`, at: `2026-11-24T09:41:58.${String(n).padStart(3, '0')}000Z`, originalAt: '', correctedByMs: 0, source: { id: 1, path: 'a', line: n, byteFrom: 0, byteTo: 1 }, component, host: '', environment: '', level: 'info',
-  logger: '', message: `line ${n}`, attributes: {}, identifiers: [], shape: '', strand: null, leg: 1, because: null, understood: true, marks: [], tookMs: null, step, ...more,
+  id: `r${n}`,
+  at: `2026-11-24T09:41:58.${String(n).padStart(3, '0')}000Z`,
+  originalAt: '',
+  correctedByMs: 0,
+  source: { id: 1, path: 'a', line: n, byteFrom: 0, byteTo: 1 },
+  component,
+  host: '',
+  environment: '',
+  level: 'info',
+  logger: '',
+  message: `line ${n}`,
+  attributes: {},
+  identifiers: [],
+  shape: '',
+  strand: null,
+  leg: 1,
+  because: null,
+  understood: true,
+  marks: [],
+  tookMs: null,
+  step,
+  ...more,
 });
-const step = (id: number, component: string, startedAt: string) => ({ id, leg: 1, parent: null, attempt: 1, parallel: null, component, host: '', startedAt, endedAt: startedAt, workMs: 0, waitMs: 0, usualMs: null, excessMs: null, outcome: 'done' as const, records: 1 });
+const step = (id: number, component: string, startedAt: string) => ({
+  id,
+  leg: 1,
+  parent: null,
+  attempt: 1,
+  parallel: null,
+  component,
+  host: '',
+  startedAt,
+  endedAt: startedAt,
+  workMs: 0,
+  waitMs: 0,
+  usualMs: null,
+  excessMs: null,
+  outcome: 'done' as const,
+  records: 1,
+});
 const strand = (more: Partial<Strand> = {}): Strand => ({
-  id: 'order:1', flow: null, flowLabel: '', businessId: '1', kind: 'order', outcome: 'failed', attributes: {}, startedAt: '', endedAt: '', durationMs: 1, usualMs: null, identifiers: [], records: 3, legs: [],
-  steps: [step(1, 'desk', '2026-11-24T09:41:58.002Z'), step(2, 'edge', '2026-11-24T09:41:58.001Z')], hops: [], time: [], silences: [], findings: [], related: [], cut: null, ...more,
+  id: 'order:1',
+  flow: null,
+  flowLabel: '',
+  businessId: '1',
+  kind: 'order',
+  outcome: 'failed',
+  attributes: {},
+  startedAt: '',
+  endedAt: '',
+  durationMs: 1,
+  usualMs: null,
+  identifiers: [],
+  records: 3,
+  legs: [],
+  steps: [step(1, 'desk', '2026-11-24T09:41:58.002Z'), step(2, 'edge', '2026-11-24T09:41:58.001Z')],
+  hops: [],
+  time: [],
+  silences: [],
+  findings: [],
+  related: [],
+  cut: null,
+  ...more,
 });
 
 describe('the rows of a strand', () => {
@@ -20,7 +76,12 @@ describe('the rows of a strand', () => {
 
   test('times are whole where the second changes, else relative to the line before', () => {
     const rows = rowsOf(strand(), lines, new Set());
-    expect(rows.map((row) => (row.kind === 'line' ? row.time.slice(-6) : ''))).toEqual([expect.stringMatching(/58\.001/), '+0.001', '+0.003', '+0.004']);
+    expect(rows.map((row) => (row.kind === 'line' ? row.time.slice(-6) : ''))).toEqual([
+      expect.stringMatching(/58\.001/),
+      '+0.001',
+      '+0.003',
+      '+0.004',
+    ]);
     expect(rows[2]).toMatchObject({ text: 'first', more: 2 });
   });
 
@@ -31,12 +92,19 @@ describe('the rows of a strand', () => {
 
   test('a folded step shows its first line of each stretch and counts the others; a knot is never folded away', () => {
     const knot = strand({ findings: [{ record: { id: 'r2' } } as Strand['findings'][number]] });
-    expect(rowsOf(strand(), lines, new Set([1])).map((row) => (row.kind === 'line' ? `${row.line.id}+${row.folded}` : ''))).toEqual(['r1+1', 'r5+0', 'r9+0']);
+    expect(rowsOf(strand(), lines, new Set([1])).map((row) => (row.kind === 'line' ? `${row.line.id}+${row.folded}` : ''))).toEqual([
+      'r1+1',
+      'r5+0',
+      'r9+0',
+    ]);
     expect(rowsOf(knot, lines, new Set([1])).map((row) => (row.kind === 'line' ? row.line.id : ''))).toEqual(['r1', 'r2', 'r5', 'r9']);
   });
 
   test('far ends of calls get lanes around their component, named by number', () => {
-    const call = [line(1, 'switch', 1, { attributes: { direction: 'in', peer: '198.51.100.9:5060', method: 'INVITE', from: '<sip:+493023125332@x>' } }), line(2, 'switch', 1, { attributes: { direction: 'out', peer: '192.0.2.20:5062' } })];
+    const call = [
+      line(1, 'switch', 1, { attributes: { direction: 'in', peer: '198.51.100.9:5060', method: 'INVITE', from: '<sip:+493023125332@x>' } }),
+      line(2, 'switch', 1, { attributes: { direction: 'out', peer: '192.0.2.20:5062' } }),
+    ];
     expect(lanesOf(strand({ steps: [] }), call)).toEqual(['198.51.100.9', 'switch', '192.0.2.20']);
     expect(peerOf(call[0]!)).toBe('198.51.100.9');
     expect([...peerNames(call).values()]).toEqual(['…23125332', '192.0.2.20']);
@@ -45,7 +113,11 @@ describe('the rows of a strand', () => {
 
 describe('the geometry of the weave', () => {
   test('the strand keeps its lane over a gap and passes in an S from lane to lane', () => {
-    const rows = rowsOf(strand({ silences: [{ before: 'r5', ms: 900, kind: 'gap', component: null }] }), [line(1, 'desk', 1), line(5, 'edge', 2)], new Set());
+    const rows = rowsOf(
+      strand({ silences: [{ before: 'r5', ms: 900, kind: 'gap', component: null }] }),
+      [line(1, 'desk', 1), line(5, 'edge', 2)],
+      new Set(),
+    );
     const [first, gap, second] = points(rows, ['edge', 'desk']);
     expect(gap!.x).toBe(first!.x);
     expect(passage(first!, gap!)).toMatch(/^M\d+ [\d.]+ V/);

@@ -4,7 +4,19 @@ import { clock, micros } from '../time/format.ts';
 
 /** One row of the strand's page; all rows are equally high, so the place of each is known without measuring. */
 export type Row =
-  | { kind: 'line'; line: StrandLine; index: number; time: string; full: boolean; text: string; more: number; knot: boolean; lane: string; peer: string | null; folded: number }
+  | {
+      kind: 'line';
+      line: StrandLine;
+      index: number;
+      time: string;
+      full: boolean;
+      text: string;
+      more: number;
+      knot: boolean;
+      lane: string;
+      peer: string | null;
+      folded: number;
+    }
   | { kind: 'gap'; id: string; text: string; lane: string | null; lock: boolean };
 
 export const ROW_HEIGHT = 21;
@@ -60,7 +72,13 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
   lines.forEach((line, index) => {
     const silence = silences.get(line.id);
     if (silence) {
-      rows.push({ kind: 'gap', id: `gap-${line.id}`, text: silenceWords(silence.ms, silence.kind, silence.component), lane: lines[index - 1]?.component ?? null, lock: silence.kind === 'lock-wait' });
+      rows.push({
+        kind: 'gap',
+        id: `gap-${line.id}`,
+        text: silenceWords(silence.ms, silence.kind, silence.component),
+        lane: lines[index - 1]?.component ?? null,
+        lock: silence.kind === 'lock-wait',
+      });
       open = null;
     }
     const knot = knots.has(line.id);
@@ -74,8 +92,17 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
     const full = now !== second || knot || line.marks.includes('failing');
     const breakAt = line.message.indexOf('\n');
     const row: Extract<Row, { kind: 'line' }> = {
-      kind: 'line', line, index, full, time: full || Number.isNaN(before) ? clock(line.at, 3) : relative(at - before), knot, lane: line.component, peer: peerOf(line), folded: 0,
-      text: breakAt < 0 ? line.message : line.message.slice(0, breakAt), more: breakAt < 0 ? 0 : line.message.split('\n').length - 1,
+      kind: 'line',
+      line,
+      index,
+      full,
+      time: full || Number.isNaN(before) ? clock(line.at, 3) : relative(at - before),
+      knot,
+      lane: line.component,
+      peer: peerOf(line),
+      folded: 0,
+      text: breakAt < 0 ? line.message : line.message.slice(0, breakAt),
+      more: breakAt < 0 ? 0 : line.message.split('\n').length - 1,
     };
     rows.push(row);
     open = { step: line.step, row };
@@ -90,10 +117,15 @@ const relative = (micro: number): string => (micro < 0 ? '-' : '+') + (Math.abs(
 function silenceWords(ms: number, kind: string, component: string | null): string {
   const long = durationWords(ms * 1000);
   switch (kind) {
-    case 'lock-wait': return `${long} waiting for a lock in ${component ?? 'the database'}`;
-    case 'queue': return `${long} in a queue of ${component ?? 'the broker'}`;
-    case 'gap': return `${long} in which nothing worked on it`;
-    case 'waiting': return `${long}, ${component ?? ''} waiting`;
-    default: return `${long} in ${component ?? 'between'}`;
+    case 'lock-wait':
+      return `${long} waiting for a lock in ${component ?? 'the database'}`;
+    case 'queue':
+      return `${long} in a queue of ${component ?? 'the broker'}`;
+    case 'gap':
+      return `${long} in which nothing worked on it`;
+    case 'waiting':
+      return `${long}, ${component ?? ''} waiting`;
+    default:
+      return `${long} in ${component ?? 'between'}`;
   }
 }

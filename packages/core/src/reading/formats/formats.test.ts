@@ -46,19 +46,22 @@ describe('formats', () => {
   test('a mutated line never breaks a reader, and is kept whole where it is not understood', () => {
     const lines = SAMPLES.flatMap(({ text, format }) => text.split('\n').map((line) => ({ line, format, text })));
     const mutation = fc.record({ at: fc.nat(), cut: fc.nat(6), put: fc.string({ unit: 'binary', maxLength: 5 }) });
-    fc.assert(fc.property(fc.constantFrom(...lines), fc.array(mutation, { minLength: 1, maxLength: 3 }), ({ line, format, text }, changes) => {
-      let changed = line;
-      for (const { at, cut, put } of changes) {
-        const place = changed.length === 0 ? 0 : at % changed.length;
-        changed = changed.slice(0, place) + put + changed.slice(place + cut);
-      }
-      const reader = openReader(format, sampleOf('x', text, true), { zone: 'UTC', year: 2026 });
-      const draft = emptyDraft();
-      reader.start(changed);
-      reader.begins(changed);
-      reader.read(changed, draft);
-      if (!draft.understood) expect(draft.message).toBe(changed);
-      else expect(Number.isFinite(draft.at)).toBe(true);
-    }), { numRuns: 1500 });
+    fc.assert(
+      fc.property(fc.constantFrom(...lines), fc.array(mutation, { minLength: 1, maxLength: 3 }), ({ line, format, text }, changes) => {
+        let changed = line;
+        for (const { at, cut, put } of changes) {
+          const place = changed.length === 0 ? 0 : at % changed.length;
+          changed = changed.slice(0, place) + put + changed.slice(place + cut);
+        }
+        const reader = openReader(format, sampleOf('x', text, true), { zone: 'UTC', year: 2026 });
+        const draft = emptyDraft();
+        reader.start(changed);
+        reader.begins(changed);
+        reader.read(changed, draft);
+        if (!draft.understood) expect(draft.message).toBe(changed);
+        else expect(Number.isFinite(draft.at)).toBe(true);
+      }),
+      { numRuns: 1500 },
+    );
   });
 });

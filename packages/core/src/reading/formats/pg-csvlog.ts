@@ -6,9 +6,32 @@ import { tookOfText } from '../took.ts';
 
 /** Columns of csvlog in the order of PostgreSQL 15's documentation, section 20.8.4; older ones lack the last. */
 const COLUMNS = [
-  'log_time', 'user', 'database', 'pid', 'client', 'session', 'session_line', 'command', 'session_start', 'vxid', 'xid', 'severity',
-  'sqlstate', 'message', 'detail', 'hint', 'internal_query', 'internal_query_pos', 'context', 'query', 'query_pos', 'location',
-  'application', 'backend', 'leader_pid', 'query_id',
+  'log_time',
+  'user',
+  'database',
+  'pid',
+  'client',
+  'session',
+  'session_line',
+  'command',
+  'session_start',
+  'vxid',
+  'xid',
+  'severity',
+  'sqlstate',
+  'message',
+  'detail',
+  'hint',
+  'internal_query',
+  'internal_query_pos',
+  'context',
+  'query',
+  'query_pos',
+  'location',
+  'application',
+  'backend',
+  'leader_pid',
+  'query_id',
 ] as const;
 const SEVERITY = COLUMNS.indexOf('severity');
 const MESSAGE = COLUMNS.indexOf('message');

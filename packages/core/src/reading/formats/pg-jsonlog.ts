@@ -3,8 +3,17 @@ import { jsonLines } from './json-lines.ts';
 
 /** jsonlog's names (PostgreSQL 15, section 20.8.5) → the names that csvlog's columns have here. */
 const NAMES: Record<string, string> = {
-  dbname: 'database', remote_host: 'client', session_id: 'session', line_num: 'session_line', ps: 'command', txid: 'xid',
-  state_code: 'sqlstate', statement: 'query', application_name: 'application', backend_type: 'backend', leader_pid: 'leader_pid',
+  dbname: 'database',
+  remote_host: 'client',
+  session_id: 'session',
+  line_num: 'session_line',
+  ps: 'command',
+  txid: 'xid',
+  state_code: 'sqlstate',
+  statement: 'query',
+  application_name: 'application',
+  backend_type: 'backend',
+  leader_pid: 'leader_pid',
 };
 
 /** PostgreSQL's jsonlog, with the same field names as csvlog so that both are searched alike. */

@@ -3,7 +3,16 @@ import { learnLayout, TextReader } from './text.ts';
 
 const START = /^(?:(?:([A-Z]{3,12}) (sips?:[^\s]+|tel:[^\s]+) SIP\/2\.0)|(?:SIP\/2\.0 (\d{3}) ?(.*)))$/m;
 /** Compact header names of RFC 3261, section 7.3.3. */
-const COMPACT: Record<string, string> = { i: 'call-id', f: 'from', t: 'to', m: 'contact', v: 'via', l: 'content-length', c: 'content-type', s: 'subject' };
+const COMPACT: Record<string, string> = {
+  i: 'call-id',
+  f: 'from',
+  t: 'to',
+  m: 'contact',
+  v: 'via',
+  l: 'content-length',
+  c: 'content-type',
+  s: 'subject',
+};
 const KEPT = new Set(['call-id', 'from', 'to', 'cseq', 'user-agent', 'reason', 'warning', 'contact', 'via', 'refer-to']);
 
 /** SIP messages as text (RFC 3261), each under a line with its time and direction. */
