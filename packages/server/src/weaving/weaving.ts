@@ -7,6 +7,7 @@ import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
 /** While sources are read, weaving takes at most about this share of the time. */
 const SHARE = 0.2;
 const SHORTEST_PAUSE = 1500;
+const LONGEST_CLOSING = 1500;
 /** A short import is woven once, at its end; a long one for the first time after this, in milliseconds. */
 const FIRST_PAUSE = 30_000;
 
@@ -60,12 +61,15 @@ export class Weaving {
     this.schedule();
     return settled;
   }
+  /** Ends the worker. A weaving that is under way is broken off: the database rolls it back, and the mark that stands there makes the next start do it again. */
   async close(): Promise<void> {
     this.closing = true;
     if (this.timer) clearTimeout(this.timer);
     const exited = new Promise((resolve) => this.worker.once('exit', resolve));
     this.post({ type: 'close' });
+    const late = setTimeout(() => void this.worker.terminate(), LONGEST_CLOSING);
     await exited;
+    clearTimeout(late);
   }
   /** Keeps in the database whether something may be stored that is not woven yet. */
   async markDirty(dirty: boolean): Promise<void> {
