@@ -4,7 +4,8 @@ import vuetify from 'vite-plugin-vuetify';
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [vue(), vuetify({ autoImport: true, styles: 'none' })],
+  // a line break between two words' elements is a blank, as in HTML
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), vuetify({ autoImport: true, styles: 'none' })],
   resolve: { conditions: ['source', 'module', 'browser', 'import', 'default'] },
   optimizeDeps: { exclude: ['vuetify'] },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, reportCompressedSize: true },

@@ -63,14 +63,17 @@ const ROLE = { business: 'names one transaction', link: 'ties records', shared: 
           <tbody>
             <tr v-for="strand in hit.strands" :key="strand.id">
               <td class="still"><OutcomeGlyph :outcome="strand.outcome" silent /> {{ OUTCOME_WORDS[strand.outcome] }}</td>
-              <td class="mono">
+              <td class="mono still">
                 <RouterLink :to="{ name: 'strand', params: { id: strand.id } }">{{ strand.businessId }}</RouterLink>
               </td>
-              <td>{{ strand.flowLabel }}</td>
+              <td class="still">{{ strand.flowLabel }}</td>
               <td class="mono still">{{ dayAndClock(strand.startedAt, 3) }}</td>
               <td class="number still">{{ ms(strand.durationMs) }}</td>
               <td class="number">{{ count(strand.records) }}</td>
-              <td>{{ strand.headline }}</td>
+              <td>
+                <template v-if="strand.headline">{{ strand.headline }}</template>
+                <span v-else class="soft">{{ strand.parties.map((party) => `${party.kind} ${party.value}`).join(' · ') }}</span>
+              </td>
             </tr>
           </tbody>
         </table>

@@ -64,7 +64,7 @@ function widen(event: KeyboardEvent): void {
 .sheet {
   position: relative;
   flex: none;
-  max-width: 60vw;
+  max-width: min(60vw, max(280px, 36vw));
   display: flex;
   flex-direction: column;
   background: var(--paper);

@@ -134,7 +134,8 @@ const raw = ref(false);
   padding: 1px 10px 1px 0;
   vertical-align: top;
   white-space: nowrap;
-  max-width: 130px;
+  width: 1%;
+  max-width: 150px;
   overflow: hidden;
   text-overflow: ellipsis;
 }

@@ -64,7 +64,7 @@ defineExpose({
       aria-label="Records; j and k move, brackets go to knots"
       :aria-activedescendant="selected ? `line-${selected}` : undefined"
     >
-      <div class="together" :style="{ height: `${rows.length * ROW_HEIGHT}px` }">
+      <div class="together" :style="{ height: `${rows.length * ROW_HEIGHT}px`, minWidth: `${width + 320}px` }">
         <WeavePicture class="picture" :rows="rows" :lanes="lanes" :from="from" :to="to" :selected="place(selected)" />
         <div class="lines" :style="{ left: `${width}px` }">
           <template v-for="{ row, index } in seen" :key="row.kind === 'line' ? row.line.id : row.id">
@@ -136,7 +136,6 @@ defineExpose({
 }
 .together {
   position: relative;
-  min-width: 700px;
 }
 .picture {
   position: absolute;
