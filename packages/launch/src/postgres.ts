@@ -34,8 +34,8 @@ log_lock_waits = on
 
 export interface Postgres {
   url: string;
-  /** Where the server writes its own log (csvlog). */
-  logFolder: string;
+  /** A further, empty database on the same server; returns its address. */
+  createDatabase(name: string): Promise<string>;
   stop(): Promise<void>;
 }
 
@@ -60,8 +60,16 @@ export async function startPostgres(folder: string, port?: number): Promise<Post
   await server.checkVersion();
   const running = await server.runningPort();
   const taken = running ?? (await server.start(port ?? (await freePort())));
-  await server.ensureDatabase(taken);
-  return { url: `postgres://fadenweg@127.0.0.1:${taken}/fadenweg`, logFolder: join(data, 'log'), stop: () => server.stop() };
+  await server.ensureDatabase(taken, 'fadenweg');
+  const address = (name: string): string => `postgres://fadenweg@127.0.0.1:${taken}/${name}`;
+  return {
+    url: address('fadenweg'),
+    createDatabase: async (name) => {
+      await server.ensureDatabase(taken, name);
+      return address(name);
+    },
+    stop: () => server.stop(),
+  };
 }
 
 /** The data folder, owned by the unprivileged user, every folder above it open to pass through. */
@@ -150,18 +158,19 @@ class Server {
     return port;
   }
 
-  async ensureDatabase(port: number): Promise<void> {
+  /** @param name letters only */
+  async ensureDatabase(port: number, name: string): Promise<void> {
     const connection = ['-h', '127.0.0.1', '-p', String(port), '-U', 'fadenweg'];
     const there = await run(join(this.programs, 'psql'), [
       ...connection,
       '-d',
       'postgres',
       '-Atc',
-      `select 1 from pg_database where datname = 'fadenweg'`,
+      `select 1 from pg_database where datname = '${name}'`,
     ]);
     if (there.code !== 0) throw new Stop(`The database does not answer on port ${port}:\n${there.stderr.trim()}`);
     if (there.stdout.trim() === '1') return;
-    const made = await run(join(this.programs, 'createdb'), [...connection, 'fadenweg']);
+    const made = await run(join(this.programs, 'createdb'), [...connection, name]);
     if (made.code !== 0) throw new Stop(`The database could not be made:\n${made.stderr.trim()}`);
   }
 

@@ -10,56 +10,59 @@ const LONGEST = 600;
 export function shapeHash(message: string): number {
   let a = 0x9e3779b9;
   let b = 0x85ebca6b;
-  walk(message, (code) => {
-    a = Math.imul(a ^ code, 2654435761);
-    b = Math.imul(b ^ code, 1597334677);
-  });
+  const length = Math.min(message.length, LONGEST);
+  for (let pos = 0; pos < length;) {
+    const end = partEnd(message, pos, length);
+    if (end === END) break;
+    if (end < 0) {
+      a = Math.imul(a ^ VARIABLE, 2654435761);
+      b = Math.imul(b ^ VARIABLE, 1597334677);
+      pos = -end;
+      continue;
+    }
+    for (; pos < end; pos++) {
+      const code = message.charCodeAt(pos);
+      a = Math.imul(a ^ code, 2654435761);
+      b = Math.imul(b ^ code, 1597334677);
+    }
+  }
   return finish53(a, b);
 }
 
 /** The shape as text, `‹›` for each variable part. */
 export function shapeText(message: string): string {
   let text = '';
-  walk(message, (code) => {
-    text += code === VARIABLE ? '‹›' : String.fromCharCode(code);
-  });
+  const length = Math.min(message.length, LONGEST);
+  for (let pos = 0; pos < length;) {
+    const end = partEnd(message, pos, length);
+    if (end === END) break;
+    text += end < 0 ? '‹›' : message.slice(pos, end);
+    pos = Math.abs(end);
+  }
   return text;
 }
 
 const VARIABLE = -1;
+const END = 0;
 
-function walk(message: string, emit: (code: number) => void): void {
-  const length = Math.min(message.length, LONGEST);
-  let pos = 0;
-  while (pos < length) {
-    const code = message.charCodeAt(pos);
-    if (code === 10) return;
-    if (code === 34 || code === 0x201c) {
-      const close = message.indexOf(code === 34 ? '"' : '\u201d', pos + 1);
-      if (close > 0 && close < length) {
-        emit(VARIABLE);
-        pos = close + 1;
-        continue;
-      }
-    }
-    if (!isPart(code)) {
-      emit(code);
-      pos++;
-      continue;
-    }
-    let end = pos;
-    let digit = false;
-    while (end < length) {
-      const next = message.charCodeAt(end);
-      if (!isPart(next)) break;
-      if (next >= 48 && next <= 57) digit = true;
-      end++;
-    }
-    const value = pos > 0 && message.charCodeAt(pos - 1) === 61;
-    if (digit || value) emit(VARIABLE);
-    else for (let i = pos; i < end; i++) emit(message.charCodeAt(i));
-    pos = end;
+/** Where the part that begins at `pos` ends; negative for a variable part, END at the end of the first line. */
+function partEnd(message: string, pos: number, length: number): number {
+  const code = message.charCodeAt(pos);
+  if (code === 10) return END;
+  if (code === 34 || code === 0x201c) {
+    const close = message.indexOf(code === 34 ? '"' : '\u201d', pos + 1);
+    if (close > 0 && close < length) return -(close + 1);
   }
+  if (!isPart(code)) return pos + 1;
+  let end = pos;
+  let digit = false;
+  while (end < length) {
+    const next = message.charCodeAt(end);
+    if (!isPart(next)) break;
+    if (next >= 48 && next <= 57) digit = true;
+    end++;
+  }
+  return digit || (pos > 0 && message.charCodeAt(pos - 1) === 61) ? -end : end;
 }
 
 /** Letters, digits and what holds parts of one word together: dots, hyphens, underscores, colons, @, +. */

@@ -60,7 +60,9 @@ export class BatchBuilder {
   private days = new Set<number>();
   private minutes = new Map<number, number>();
   private sightings = new Map<number, Sighting>();
-  private edges = new Map<string, Edge>();
+  /** By home; a home is named together with few others. */
+  private edges = new Map<number, Edge[]>();
+  private edgeCount = 0;
   private shapes: { id: number; text: string }[] = [];
   private readonly keys: number[] = [];
 
@@ -156,10 +158,13 @@ export class BatchBuilder {
         else if (at < known.first) known.first = at;
       } else this.sightings.set(key, { kind, scope, value, first: at, last: at, count: 1 });
       if (home < 0 || i === home || this.declarations.kinds[kind]!.role === 'shared') continue;
-      const pair = `${homeKey} ${key}`;
-      const edge = this.edges.get(pair);
-      if (!edge) this.edges.set(pair, { a: homeKey, b: key, first: at, firstId: id, last: at, count: 1 });
-      else {
+      let own = this.edges.get(homeKey);
+      if (!own) this.edges.set(homeKey, (own = []));
+      const edge = own.find((one) => one.b === key);
+      if (!edge) {
+        own.push({ a: homeKey, b: key, first: at, firstId: id, last: at, count: 1 });
+        this.edgeCount++;
+      } else {
         edge.count++;
         if (at > edge.last) edge.last = at;
         else if (at < edge.first) {
@@ -183,7 +188,7 @@ export class BatchBuilder {
     }
     const seen = new Float64Array(this.sightings.size * 4);
     const sightings = this.sightingRows(seen);
-    const tied = new Float64Array(this.edges.size * 4);
+    const tied = new Float64Array(this.edgeCount * 4);
     const edges = this.edgeRows(tied);
     const batch: Batch = {
       sourceId,
@@ -212,6 +217,7 @@ export class BatchBuilder {
     this.minutes = new Map();
     this.sightings = new Map();
     this.edges = new Map();
+    this.edgeCount = 0;
     this.shapes = [];
     return batch;
   }
@@ -241,7 +247,7 @@ export class BatchBuilder {
   private edgeRows(tied: Float64Array): Uint8Array {
     const rows = new CopyRows(1 << 18);
     let i = 0;
-    for (const { a, b, first, firstId, last, count } of this.edges.values()) {
+    for (const { a, b, first, firstId, last, count } of [...this.edges.values()].flat()) {
       rows.begin(7);
       rows.big(a);
       rows.big(b);
