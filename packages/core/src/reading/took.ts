@@ -55,7 +55,8 @@ export function tookOfFields(fields: Fields): Duration {
   for (const name in fields) {
     let unit = unitOf.get(name);
     if (unit === undefined) {
-      unit = BARE[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? 0;
+      const last = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+      unit = Object.hasOwn(BARE, last) ? BARE[last]! : 0;
       if (unitOf.size < 5000) unitOf.set(name, unit);
     }
     if (unit === 0) continue;

@@ -102,4 +102,4 @@ const ABBREVIATIONS: Record<string, number> = {
   JST: 540,
 };
 /** Minutes east of UTC, NaN for an abbreviation that is not known. */
-export const abbreviationOffset = (text: string): number => ABBREVIATIONS[text] ?? NaN;
+export const abbreviationOffset = (text: string): number => (Object.hasOwn(ABBREVIATIONS, text) ? ABBREVIATIONS[text]! : NaN);

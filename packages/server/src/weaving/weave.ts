@@ -80,7 +80,9 @@ export class Weaver {
     const note = (node: number): void => {
       if (node >= 0) founders.add(graph.keyOf(node));
     };
+    const leased = new Set([...leases.keys(), ...this.leases.keys()]);
     for (let node = 0; node < found.founder.length; node++) {
+      if (leased.has(node)) continue; // these have spans, below
       const before = this.founder[node] ?? -1;
       const now = found.founder[node]!;
       if (before === now && !all) continue;
@@ -88,7 +90,7 @@ export class Weaver {
       note(before);
       note(now);
     }
-    for (const node of new Set([...leases.keys(), ...this.leases.keys()])) {
+    for (const node of leased) {
       const before = this.leases.get(node);
       const now = leases.get(node);
       if (before === now && !all) continue;

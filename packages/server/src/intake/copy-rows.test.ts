@@ -1,0 +1,67 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { RowReader } from '../weaving/copy-out.ts';
+import { byteOfId, recordId, sourceOfId } from './batch.ts';
+import { CopyRows } from './copy-rows.ts';
+
+/** A reader that stands behind the header and the number of fields of the first row. */
+function reader(rows: CopyRows): RowReader {
+  const own = new RowReader();
+  own.buffer = Buffer.from(rows.finish());
+  own.position = 19 + 2;
+  return own;
+}
+
+describe('rows in binary COPY format', () => {
+  test('what is written is read again, over the whole range of whole numbers', () => {
+    const whole = fc.integer({ min: -Number.MAX_SAFE_INTEGER, max: Number.MAX_SAFE_INTEGER });
+    fc.assert(
+      fc.property(
+        whole,
+        fc.integer({ min: -32768, max: 32767 }),
+        fc.string({ unit: 'grapheme' }),
+        fc.array(whole, { minLength: 1, maxLength: 5 }),
+        (big, small, text, list) => {
+          const rows = new CopyRows(32);
+          rows.begin(5);
+          rows.big(big);
+          rows.small(small);
+          rows.text(text);
+          rows.bigs(list);
+          rows.nothing();
+          const read = reader(rows);
+          expect(read.big() + 0).toBe(big + 0);
+          expect(read.small()).toBe(small);
+          expect(read.text()).toBe(text.replaceAll('\0', '\u2400').toWellFormed());
+          expect(read.bigs().map((one) => one + 0)).toEqual(list.map((one) => one + 0));
+          expect(read.big()).toBeNaN();
+        },
+      ),
+    );
+  });
+
+  test('a row that outgrows the buffer loses nothing', () => {
+    const rows = new CopyRows(20);
+    rows.begin(1);
+    rows.text('x'.repeat(100_000));
+    expect(reader(rows).text()).toHaveLength(100_000);
+    expect(rows.count).toBe(1);
+  });
+
+  test('bytes are kept as they are', () => {
+    const rows = new CopyRows();
+    rows.begin(1);
+    rows.bytes(Uint8Array.from([0, 255, 10, 13]));
+    expect([...rows.finish().subarray(19 + 2 + 4, 19 + 2 + 8)]).toEqual([0, 255, 10, 13]);
+  });
+});
+
+test('a record’s id tells its source and its place there', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 2 ** 17 - 1 }), fc.integer({ min: 0, max: 2 ** 36 - 1 }), (source, byte) => {
+      const id = recordId(source, byte);
+      expect(Number.isSafeInteger(id)).toBe(true);
+      expect([sourceOfId(id), byteOfId(id)]).toEqual([source, byte]);
+    }),
+  );
+});
