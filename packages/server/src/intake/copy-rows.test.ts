@@ -32,7 +32,7 @@ describe('rows in binary COPY format', () => {
           const read = reader(rows);
           expect(read.big() + 0).toBe(big + 0);
           expect(read.small()).toBe(small);
-          expect(read.text()).toBe(text.replaceAll('\0', '\u2400').toWellFormed());
+          expect(read.text()).toBe(text.replaceAll('\0', '\u2400'));
           expect(read.bigs().map((one) => one + 0)).toEqual(list.map((one) => one + 0));
           expect(read.big()).toBeNaN();
         },

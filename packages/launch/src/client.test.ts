@@ -1,0 +1,79 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
+import { run, Stop } from './commands.ts';
+
+let folder: string;
+let server: Server;
+let url: string;
+const received: { method: string; path: string; body: Buffer }[] = [];
+let answers: { status: number; body: string }[] = [];
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'fadenweg-client-'));
+  await mkdir(join(folder, 'b', 'deep'), { recursive: true });
+  await writeFile(join(folder, 'b', 'deep', 'two.log'), 'two\n');
+  await writeFile(join(folder, 'a.log'), 'one "quoted"\r\n');
+  server = createServer((request, response) => {
+    const parts: Buffer[] = [];
+    request.on('data', (part: Buffer) => parts.push(part));
+    request.on('end', () => {
+      received.push({ method: request.method ?? '', path: request.url ?? '', body: Buffer.concat(parts) });
+      const answer = answers.shift() ?? { status: 200, body: '{}' };
+      response.writeHead(answer.status, { 'content-type': 'application/json' }).end(answer.body);
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterAll(async () => {
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+  await rm(folder, { recursive: true, force: true });
+});
+
+describe('what the commands send', () => {
+  test('folders are walked through, paths are below the folder, in order', async () => {
+    expect((await filesBelow([folder])).map(({ path, size }) => [path, size])).toEqual([
+      ['a.log', 14],
+      ['b/deep/two.log', 4],
+    ]);
+    expect((await filesBelow([join(folder, 'a.log')])).map((file) => file.path)).toEqual(['a.log']);
+    await expect(filesBelow([join(folder, 'none')])).rejects.toThrow(Stop);
+  });
+
+  test('files go out as multipart with their paths and times, just as long as they were when listed', async () => {
+    answers = [{ status: 202, body: '{"id":7}' }];
+    const files = (await filesBelow([folder])).map((file) => (file.path === 'a.log' ? { ...file, size: 3 } : file));
+    expect(await sendFiles(url, files, { zone: 'UTC' })).toEqual({ id: 7 });
+    const sent = received.at(-1)!;
+    expect([sent.method, sent.path]).toEqual(['POST', '/api/imports?zone=UTC']);
+    const text = sent.body.toString();
+    expect(text).toContain('filename="b/deep/two.log"');
+    expect(text).toMatch(/name="modified:a\.log"\r\n\r\n\d{13}\r\n/);
+    expect(text).toMatch(/filename="a\.log"\r\ncontent-type: application\/octet-stream\r\n\r\none\r\n--/);
+  });
+
+  test('a problem becomes a message with what to do, a silent server too', async () => {
+    answers = [{ status: 409, body: '{"title":"Still being read","detail":"It is.","action":"Wait."}' }];
+    await expect(call(`${url}/api/x`)).rejects.toThrow('Still being read: It is. Wait.');
+    await expect(call('http://127.0.0.1:9/api/x')).rejects.toThrow(/does not answer.*bin\/demo/);
+  });
+
+  test('an import is followed to its end', async () => {
+    answers = ['receiving', 'reading', 'done'].map((state) => ({ status: 200, body: JSON.stringify({ id: 7, state }) }));
+    const seen: string[] = [];
+    expect(await waitForImport(url, 7, (info) => seen.push(info.state))).toMatchObject({ state: 'done' });
+    expect(seen).toEqual(['receiving', 'reading', 'done']);
+  });
+});
+
+describe('running programs', () => {
+  test('the end and what was said are told, a missing program too', async () => {
+    expect(await run('sh', ['-c', 'echo out; echo err >&2; exit 3'])).toEqual({ code: 3, stdout: 'out\n', stderr: 'err\n' });
+    expect((await run('no-such-program', [])).code).toBe(127);
+  });
+});
