@@ -136,6 +136,8 @@ describe('lists and sources', () => {
     await page.open('/strands?w=2026-11-24T05:30:00.000Z~2026-11-24T05:31:00.000Z');
     await page.until('few strands', async () => /^\d{1,2} of/.test(await page.text(By.css('.said[role=status]'))));
     await page.press('w');
+    await page.see(By.css('input[type=datetime-local]'));
+    await page.until('the menu, open', async () => (await browser.driver.findElement(By.css('input[type=datetime-local]'))).isDisplayed());
     const [from, to] = await browser.driver.findElements(By.css('input[type=datetime-local]'));
     await from!.sendKeys('11242026', Key.TAB, '101500');
     await to!.sendKeys('11242026', Key.TAB, '091500');

@@ -28,7 +28,8 @@ export class Page {
         try {
           return await holds();
         } catch (error) {
-          if (/stale element|no such element/i.test(String(error))) return false; // the page is being drawn anew
+          // the page is being drawn anew, or a menu is still opening
+          if (/stale element|no such element|not interactable|click intercepted/i.test(String(error))) return false;
           throw error;
         }
       },
