@@ -139,8 +139,8 @@ describe('lists and sources', () => {
     await page.see(By.css('input[type=datetime-local]'));
     await page.until('the menu, open', async () => (await browser.driver.findElement(By.css('input[type=datetime-local]'))).isDisplayed());
     const [from, to] = await browser.driver.findElements(By.css('input[type=datetime-local]'));
-    await from!.sendKeys('11242026', Key.TAB, '101500');
-    await to!.sendKeys('11242026', Key.TAB, '091500');
+    await from!.sendKeys('24112026', Key.TAB, '101500');
+    await to!.sendKeys('24112026', Key.TAB, '091500');
     await page.click(page.button('Set window'));
     await page.until('a reason', async () => (await page.text(By.css('[role=alert]'))).length > 5);
   });

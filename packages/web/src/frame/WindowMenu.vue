@@ -43,7 +43,8 @@ useKeys({ w: show });
         <b>{{ label }}</b><span v-if="exact" class="soft">{{ exact }}</span>
       </button>
     </template>
-    <div class="panel" role="dialog" aria-label="Time window">
+    <!-- Tab walks through the parts of the date fields: the menu around must not take it for leaving -->
+    <div class="panel" role="dialog" aria-label="Time window" @keydown.tab.stop>
       <div class="presets">
         <button
           v-for="preset in PRESETS"
