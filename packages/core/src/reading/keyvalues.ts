@@ -21,7 +21,7 @@ export function keyValues(text: string, fields: Fields, apart: { names: Readonly
   let pos = 0;
   for (;;) {
     const equals = text.indexOf('=', pos);
-    if (equals < 0) return covered;
+    if (equals < 0) return Math.min(covered, text.length);
     let start = equals;
     while (start > pos && isNameCode(text.charCodeAt(start - 1))) start--;
     if (start === equals) {
