@@ -5,7 +5,7 @@ import { LANE_LEFT, laneWidth, passage, points } from './geometry.ts';
 import { ROW_HEIGHT, type Row } from './rows.ts';
 
 /** The strand as it passes from lane to lane; only the rows in sight are drawn. */
-const props = defineProps<{ rows: Row[]; lanes: string[]; from: number; to: number; selected: number }>();
+const props = defineProps<{ rows: Row[]; lanes: string[]; from: number; to: number }>();
 const step = computed(() => laneWidth(props.lanes.length));
 const width = computed(() => LANE_LEFT * 2 + (props.lanes.length - 1) * step.value);
 const height = computed(() => props.rows.length * ROW_HEIGHT);
