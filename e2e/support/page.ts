@@ -23,19 +23,31 @@ export class Page {
   }
   /** Waits until a condition of the page holds; tells what it saw last when it never does. */
   async until(words: string, holds: () => Promise<boolean>): Promise<void> {
-    await this.driver.wait(
-      async () => {
-        try {
-          return await holds();
-        } catch (error) {
-          // the page is being drawn anew, or a menu is still opening
-          if (/stale element|no such element|not interactable|click intercepted/i.test(String(error))) return false;
-          throw error;
-        }
-      },
-      PATIENCE,
-      `never seen: ${words}`,
-    );
+    let last = 'not yet so';
+    const met = async (): Promise<boolean> => {
+      try {
+        return await holds();
+      } catch (error) {
+        last = String(error);
+        // the page is being drawn anew, or a menu is still opening
+        if (/stale element|no such element|not interactable|click intercepted/i.test(last)) return false;
+        throw error;
+      }
+    };
+    await this.driver.wait(met, PATIENCE).catch((error: Error) => {
+      throw new Error(`never seen: ${words}; ${last}`, { cause: error });
+    });
+  }
+  /** Gives fields their values as an input method would, whatever order of day and month the browser's language asks for. */
+  async fill(what: By, ...values: string[]): Promise<void> {
+    await this.see(what);
+    const fields = await this.driver.findElements(what);
+    for (const [i, value] of values.entries())
+      await this.driver.executeScript(
+        "arguments[0].focus(); arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }));",
+        fields[i],
+        value,
+      );
   }
   async press(...keys: string[]): Promise<void> {
     for (const key of keys) await this.driver.actions().sendKeys(key).perform();

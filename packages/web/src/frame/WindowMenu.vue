@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import DropPanel from './DropPanel.vue';
 import { useKeys } from '../keys/use-keys.ts';
 import { clock, day, sameDay, ZONE } from '../time/format.ts';
 import { PRESETS, useWindow } from '../time/window.ts';
@@ -16,12 +17,12 @@ const exact = computed(() => {
   const end = sameDay(bounds.from, bounds.to) ? clock(bounds.to, 0) : `${day(bounds.to)} ${clock(bounds.to, 0)}`;
   return `${day(bounds.from)} ${clock(bounds.from, 0)} – ${end}`;
 });
-function show(): void {
+watch(open, (now) => now && fill());
+function fill(): void {
   const bounds = view.bounds.value;
   from.value = bounds.from ? `${day(bounds.from)}T${clock(bounds.from, 0)}` : '';
   to.value = bounds.to ? `${day(bounds.to)}T${clock(bounds.to, 0)}` : '';
   problem.value = '';
-  open.value = true;
 }
 function choose(name: string): void {
   view.set(name);
@@ -34,17 +35,17 @@ function apply(): void {
   else if (end <= begin) problem.value = 'The end has to be after the begin.';
   else choose(`${begin.toISOString()}~${end.toISOString()}`);
 }
-useKeys({ w: show });
+useKeys({ w: () => (open.value = true) });
 </script>
 <template>
-  <v-menu v-model="open" :close-on-content-click="false" location="bottom start">
-    <template #activator="{ props: menu }">
-      <button type="button" class="window" v-bind="menu" aria-haspopup="dialog" @click="show">
-        <b>{{ label }}</b><span v-if="exact" class="soft">{{ exact }}</span>
-      </button>
+  <DropPanel v-model="open" label="Time window">
+    <template #button>
+      <span class="window"
+        ><b>{{ label }}</b
+        ><span v-if="exact" class="soft">{{ exact }}</span></span
+      >
     </template>
-    <!-- Tab walks through the parts of the date fields: the menu around must not take it for leaving -->
-    <div class="panel" role="dialog" aria-label="Time window" @keydown.tab.stop>
+    <div class="panel">
       <div class="presets">
         <button
           v-for="preset in PRESETS"
@@ -64,7 +65,7 @@ useKeys({ w: show });
         <v-btn type="submit" color="primary">Set window</v-btn>
       </form>
     </div>
-  </v-menu>
+  </DropPanel>
 </template>
 <style scoped>
 .window {
@@ -87,14 +88,8 @@ useKeys({ w: show });
   font-variant-numeric: tabular-nums;
 }
 .panel {
-  background: var(--paper);
-  border: 1px solid var(--strong-seam);
-  border-radius: 3px;
-  padding: 12px;
   display: flex;
   gap: 16px;
-  color: var(--ink);
-  box-shadow: 0 6px 20px #0003;
 }
 .presets {
   display: flex;
