@@ -5,8 +5,9 @@ import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
+import { benchReading } from './reading.ts';
 
-const BENCHES: Record<string, () => Promise<Result[]>> = { page: benchPage, import: benchImport, lookup: () => benchLookup() };
+const BENCHES: Record<string, () => Promise<Result[]>> = { page: benchPage, reading: benchReading, import: benchImport, lookup: () => benchLookup() };
 
 const asked = process.argv.slice(2);
 const unknown = asked.find((name) => !(name in BENCHES));

@@ -19,8 +19,7 @@ function frames(bytes: Uint8Array, format: string, block: number, encoding: Enco
   while (place.byte < bytes.length) {
     const chunk = bytes.subarray(place.byte, place.byte + reach);
     const last = place.byte + chunk.length >= bytes.length;
-    const { frames: some, next } = frame(chunk, place, encoding, reader, last);
-    all.push(...some);
+    const next = frame(chunk, place, encoding, reader, last, (one) => all.push(one));
     reach = next.byte === place.byte ? reach + block : block;
     if (last && next.byte === place.byte) throw new Error('nothing was consumed at the end');
     place = next;

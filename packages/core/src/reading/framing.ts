@@ -30,13 +30,14 @@ export interface Place {
  * if the last record was not complete.
  *
  * @param last no more bytes will come: the rest is a record too
- * @returns the frames; `place` of the next one. Nothing is consumed when no record is complete yet.
+ * @param take gets each frame as it is found, so that none outlives its reading
+ * @returns the place of the next frame, which is the given one when no record is complete yet
  */
-export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reader: RecordReader, last: boolean): { frames: Frame[]; next: Place } {
+export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reader: RecordReader, last: boolean, take: (frame: Frame) => void): Place {
   const wide = encoding === 'utf-16le' || encoding === 'utf-16be';
   const even = wide && bytes.length % 2 === 1 ? bytes.subarray(0, bytes.length - 1) : bytes;
   const text = decode(even, encoding);
-  const frames: Frame[] = [];
+  let none = true;
   let line = place.line;
   let recordChar = 0;
   let recordByte = 0;
@@ -49,7 +50,8 @@ export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reade
     const end = trimBreak(text, recordChar, toChar);
     // the byte order mark is framing of the source, not text of its first record
     const begin = place.byte + recordByte === 0 && text.charCodeAt(recordChar) === 0xfeff ? recordChar + 1 : recordChar;
-    frames.push({ text: text.slice(begin, end), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
+    none = false;
+    take({ text: text.slice(begin, end), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
     recordChar = toChar;
     recordByte = toByte;
     open = false;
@@ -64,17 +66,18 @@ export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reade
       const cuts = cutLine(text, char, nextChar, byte, nextByte, place.byte, line);
       if (breakAt < 0 && !last) cuts.pop();
       if (cuts.length === 0) break;
-      frames.push(...cuts);
+      none = false;
+      cuts.forEach(take);
       const end = cuts[cuts.length - 1]!;
       recordByte = end.byteTo - place.byte;
-      if (recordByte < nextByte || breakAt < 0) return { frames, next: { byte: end.byteTo, line, inside: true } };
+      if (recordByte < nextByte || breakAt < 0) return { byte: end.byteTo, line, inside: true };
       char = recordChar = nextChar;
       byte = nextByte;
       line++;
       continue;
     }
     if (breakAt < 0 && !last) break;
-    const start = !open && recordChar === 0 && frames.length === 0 && text.charCodeAt(char) === 0xfeff ? char + 1 : char;
+    const start = !open && recordChar === 0 && none && text.charCodeAt(char) === 0xfeff ? char + 1 : char;
     const content = text.slice(start, text.charCodeAt(lineEnd - 1) === 13 ? lineEnd - 1 : lineEnd);
     if (open && (nextByte - recordByte > LONGEST_RECORD || lines >= MOST_LINES)) close(char, byte, true);
     else if (open && content.length > 0 && reader.begins(content)) close(char, byte, false);
@@ -90,7 +93,7 @@ export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reade
     byte = nextByte;
   }
   if (last && open) close(text.length, bytes.length, false);
-  return { frames, next: { byte: place.byte + recordByte, line: open ? recordLine : line } };
+  return { byte: place.byte + recordByte, line: open ? recordLine : line };
 }
 
 /** Parts of a line that is too long, each at most LONGEST_RECORD characters; for wide characters the bytes are counted. */

@@ -19,9 +19,13 @@ import { CopyRows } from './copy-rows.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
 const LONGEST_MESSAGE = 16_384;
+/** Beginning of a message that judging sees, in characters. */
+const GLIMPSE = 161;
 const LONGEST_ATTRIBUTES = 65_536;
+/** Ten thousand days. */
+const LONGEST_TOOK = 8.64e14;
 const MINUTE = 60_000_000;
-const DAY = 86_400_000_000;
+const MINUTES_OF_DAY = 1440;
 /** Times outside of this are a misreading: 1990 to 2100. */
 const EARLIEST = 631_152_000_000_000;
 const LATEST = 4_102_444_800_000_000;
@@ -52,13 +56,17 @@ export class BatchBuilder {
   private readonly draft: Draft = emptyDraft();
   private readonly knownShapes = new Set<number>();
   private lastAt: number;
-  private records = new CopyRows(1 << 21);
+  private readonly fieldNames = new Map<string, string>();
+  private records = new CopyRows(1 << 21, this.fieldNames);
+  private glimpses = new CopyRows(1 << 20);
   private count = 0;
   private understood = 0;
   private firstAt = Infinity;
   private latestAt = -Infinity;
   private days = new Set<number>();
   private minutes = new Map<number, number>();
+  private minute = NaN;
+  private readonly levels = [0, 0, 0, 0, 0, 0, 0, 0];
   private sightings = new Map<number, Sighting>();
   /** By home; a home is named together with few others. */
   private edges = new Map<number, Edge[]>();
@@ -103,14 +111,27 @@ export class BatchBuilder {
       this.knownShapes.add(shape);
       this.shapes.push({ id: shape, text: shapeText(draft.message) });
     }
-    const minute = Math.floor(at / MINUTE) * 8 + draft.level;
-    this.minutes.set(minute, (this.minutes.get(minute) ?? 0) + 1);
-    this.days.add(Math.floor(at / DAY));
+    const minute = Math.floor(at / MINUTE);
+    if (minute !== this.minute) this.turn(minute);
+    this.levels[draft.level]!++;
     this.count++;
     if (draft.understood) this.understood++;
     if (at < this.firstAt) this.firstAt = at;
     if (at > this.latestAt) this.latestAt = at;
     this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape);
+  }
+
+  /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
+  private turn(minute: number): void {
+    for (let level = 0; level < this.levels.length; level++) {
+      const count = this.levels[level]!;
+      if (count === 0) continue;
+      const slot = this.minute * 8 + level;
+      this.minutes.set(slot, (this.minutes.get(slot) ?? 0) + count);
+      this.levels[level] = 0;
+    }
+    this.minute = minute;
+    if (!Number.isNaN(minute)) this.days.add(Math.floor(minute / MINUTES_OF_DAY));
   }
 
   private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number): void {
@@ -125,9 +146,10 @@ export class BatchBuilder {
     records.small(job.componentId);
     records.small(job.hostId);
     records.small(draft.level);
-    records.small(this.marker.marks(draft, job.component, shape));
+    const marks = this.marker.marks(draft, job.component, shape);
+    records.small(marks);
     records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
-    if (draft.took >= 0) records.big(Math.min(draft.took, 8.64e14));
+    if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));
     else records.nothing();
     records.big(shape);
     if (home === null) records.nothing();
@@ -135,15 +157,30 @@ export class BatchBuilder {
     records.text(draft.logger);
     records.text(draft.timeText);
     records.text(shortened ? draft.message.slice(0, LONGEST_MESSAGE) : draft.message);
-    const attributes = attributesText(draft.fields);
-    if (attributes === null) records.nothing();
-    else records.text(attributes);
+    records.object(bounded(draft.fields));
     if (mentions.length === 0) records.nothing();
     else {
       this.keys.length = 0;
       for (const { key } of mentions) this.keys.push(key);
       records.bigs(this.keys);
     }
+    if (home !== null) this.glimpse(draft, home, id, marks);
+  }
+
+  private glimpse(draft: Draft, home: number, id: number, marks: number): void {
+    const { glimpses, job } = this;
+    glimpses.begin(10);
+    glimpses.big(home);
+    glimpses.big(draft.at);
+    glimpses.big(id);
+    glimpses.small(job.componentId);
+    glimpses.small(job.hostId);
+    glimpses.small(draft.level);
+    glimpses.small(marks);
+    if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
+    else glimpses.nothing();
+    glimpses.text(draft.message.length > GLIMPSE ? draft.message.slice(0, GLIMPSE) : draft.message);
+    glimpses.bigs(this.keys);
   }
 
   /** Collects what the batch says about identifiers: where each was seen, and which were named together with the home. */
@@ -178,6 +215,7 @@ export class BatchBuilder {
   /** Everything since the last call. */
   take(next: Place, raw: Uint8Array | null, last: boolean): Batch {
     const { sourceId } = this.job;
+    this.turn(NaN);
     const counts = new CopyRows();
     for (const [slot, count] of this.minutes) {
       counts.begin(4);
@@ -208,8 +246,10 @@ export class BatchBuilder {
       shapes: this.shapes,
       seen,
       tied,
+      glimpses: this.glimpses.finish(),
     };
-    this.records = new CopyRows(1 << 21);
+    this.glimpses = new CopyRows(1 << 20);
+    this.records = new CopyRows(1 << 21, this.fieldNames);
     this.count = this.understood = 0;
     this.firstAt = Infinity;
     this.latestAt = -Infinity;
@@ -265,16 +305,15 @@ export class BatchBuilder {
   }
 }
 
-function attributesText(fields: Draft['fields']): string | null {
-  for (const _ in fields) {
-    const text = JSON.stringify(fields);
-    return text.length <= LONGEST_ATTRIBUTES
-      ? text
-      : JSON.stringify(
-          Object.fromEntries(
-            Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value]),
-          ),
-        );
+/** Fields that fit into a row: of very many or very long ones, the beginnings. */
+function bounded(fields: Draft['fields']): Draft['fields'] {
+  let length = 0;
+  for (const name in fields) {
+    const value = fields[name]!;
+    length += name.length + (typeof value === 'string' ? value.length : 20) + 6;
   }
-  return null;
+  if (length <= LONGEST_ATTRIBUTES) return fields;
+  return Object.fromEntries(
+    Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value]),
+  );
 }

@@ -52,6 +52,8 @@ export interface Batch {
   /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
   seen: Float64Array;
   tied: Float64Array;
+  /** As much of the records at home somewhere as judging needs, see Recall. */
+  glimpses: Uint8Array;
 }
 export type ToReader = { type: 'read'; job: ReadingJob; declarations: Declarations; databaseUrl: string } | { type: 'more' } | { type: 'stop' };
 export type FromReader =

@@ -48,6 +48,38 @@ describe('rows in binary COPY format', () => {
     expect(rows.count).toBe(1);
   });
 
+  test('an object of plain values is the JSON text that says the same', () => {
+    const text = fc.oneof(fc.string({ unit: 'grapheme' }), fc.string({ unit: 'binary' }), fc.string({ minLength: 150, maxLength: 400 }));
+    const value = fc.oneof(text, fc.double(), fc.integer(), fc.boolean());
+    const storable = (one: string): string => one.replaceAll('\0', '\u2400').replace(/\p{Surrogate}/gu, '\ufffd');
+    const names = new Map<string, string>();
+    fc.assert(
+      fc.property(fc.array(fc.tuple(text, value), { minLength: 1, maxLength: 6 }), (members) => {
+        const fields: Record<string, string | number | boolean> = {};
+        for (const [name, one] of members) if (name !== '__proto__') fields[name] = one;
+        if (Object.keys(fields).length === 0) return;
+        const rows = new CopyRows(20, names);
+        rows.begin(2);
+        rows.object(fields);
+        rows.small(7);
+        const read = reader(rows);
+        const wanted = Object.entries(fields).map(([name, one]) => [
+          storable(name),
+          typeof one === 'string' ? storable(one) : typeof one === 'number' && !Number.isFinite(one) ? null : one === 0 ? 0 : one,
+        ]);
+        expect(JSON.parse(read.text())).toEqual(Object.fromEntries(wanted));
+        expect(read.small()).toBe(7);
+      }),
+    );
+  });
+
+  test('an object without members is nothing at all', () => {
+    const rows = new CopyRows();
+    rows.begin(1);
+    rows.object({});
+    expect(reader(rows).big()).toBeNaN();
+  });
+
   test('bytes are kept as they are', () => {
     const rows = new CopyRows();
     rows.begin(1);

@@ -1,13 +1,15 @@
 import { open } from 'node:fs/promises';
 import { parentPort } from 'node:worker_threads';
-import { decode, frame, LONGEST_RECORD, type Place } from '@fadenweg/core';
+import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core';
 import { ownClient } from '../database/connect.ts';
 import type { Batch, FromReader, ReadingJob, ToReader } from './batch.ts';
 import { BatchBuilder } from './batch-builder.ts';
 import { CopyRows } from './copy-rows.ts';
 
-/** Bytes that are read at once, and about what a batch holds. */
-const STRIDE = 1 << 21;
+/** Bytes that are read and decoded at once; what is made of them dies before the next, which spares collecting. */
+const STRIDE = 1 << 18;
+/** Bytes that a batch holds, about. */
+const BATCH = 1 << 21;
 const BLOCK = 256 * 1024;
 const SAMPLE = 1 << 16;
 /** Batches that may be under way at one time; the store asks for more as it commits. */
@@ -78,29 +80,34 @@ async function read({ job, declarations, databaseUrl }: Extract<ToReader, { type
 async function readAll(job: ReadingJob, source: Bytes, builder: BatchBuilder): Promise<void> {
   let place: Place = job.from;
   let rest: Buffer = Buffer.alloc(0);
+  let kept = new KeptBytes(job, place);
+  const take = (one: Frame): void => {
+    kept.frame(one);
+    builder.add(one);
+  };
   for (;;) {
-    const room = STRIDE;
-    const more = await source.at(place.byte + rest.length, room);
+    const more = await source.at(place.byte + rest.length, STRIDE);
     const bytes = rest.length === 0 ? more : Buffer.concat([rest, more]);
     const last = more.length === 0 || place.byte + bytes.length >= job.size;
-    const { frames, next } = frame(bytes, place, job.encoding, builder.reader, last);
+    const next = frame(bytes, place, job.encoding, builder.reader, last, take);
     const consumed = next.byte - place.byte;
     if (consumed === 0 && !last) {
       if (bytes.length > 3 * LONGEST_RECORD) throw new Error('a record could not be framed');
       rest = bytes;
       continue;
     }
-    for (const one of frames) builder.add(one);
-    const raw = job.file === null ? null : rawRows(job.sourceId, bytes.subarray(0, consumed), place, frames);
+    kept.add(bytes.subarray(0, consumed));
+    place = next;
+    rest = bytes.subarray(consumed);
+    if (!last && place.byte - kept.from < BATCH) continue;
     if (!(await credit())) {
       send({ type: 'stopped', sourceId: job.sourceId });
       return;
     }
-    const batch = builder.take(next, raw, last);
+    const batch = builder.take(next, kept.rows(), last);
     send({ type: 'batch', batch }, buffersOf(batch));
     if (last) return;
-    place = next;
-    rest = Buffer.from(bytes.subarray(consumed));
+    kept = new KeptBytes(job, place);
   }
 }
 
@@ -112,31 +119,45 @@ async function credit(): Promise<boolean> {
 }
 
 const buffersOf = (batch: Batch): ArrayBuffer[] =>
-  [batch.seen, batch.tied, batch.records, batch.counts, batch.sightings, batch.edges, ...(batch.raw ? [batch.raw] : [])].map(
+  [batch.seen, batch.tied, batch.glimpses, batch.records, batch.counts, batch.sightings, batch.edges, ...(batch.raw ? [batch.raw] : [])].map(
     (part) => part.buffer as ArrayBuffer,
   );
 
-/** The original bytes in blocks that end where records do. */
-function rawRows(sourceId: number, bytes: Buffer, place: Place, frames: { byteTo: number; byteFrom: number; line: number }[]): Uint8Array {
-  const rows = new CopyRows(bytes.length + 4096);
-  let from = place.byte;
-  let line = place.line;
-  const put = (to: number): void => {
-    if (to <= from) return;
-    rows.begin(5);
-    rows.int(sourceId);
-    rows.big(from);
-    rows.big(to);
-    rows.int(line);
-    rows.bytes(bytes.subarray(from - place.byte, to - place.byte));
-    from = to;
-  };
-  for (const one of frames) {
-    if (one.byteFrom - from >= BLOCK) {
-      put(one.byteFrom);
-      line = one.line;
-    }
+/** The original bytes of one batch, in blocks that end where records do; nothing where they are kept already. */
+class KeptBytes {
+  readonly from: number;
+  private readonly parts: Uint8Array[] = [];
+  private readonly cuts: { byte: number; line: number }[];
+
+  constructor(
+    private readonly job: ReadingJob,
+    place: Place,
+  ) {
+    this.from = place.byte;
+    this.cuts = [{ byte: place.byte, line: place.line }];
   }
-  put(place.byte + bytes.length);
-  return rows.finish();
+
+  frame({ byteFrom, line }: Frame): void {
+    if (byteFrom - this.cuts[this.cuts.length - 1]!.byte >= BLOCK) this.cuts.push({ byte: byteFrom, line });
+  }
+  add(bytes: Uint8Array): void {
+    this.parts.push(bytes);
+  }
+
+  rows(): Uint8Array | null {
+    if (this.job.file === null) return null;
+    const bytes = this.parts.length === 1 ? this.parts[0]! : Buffer.concat(this.parts);
+    const rows = new CopyRows(bytes.length + 4096);
+    for (const [i, { byte, line }] of this.cuts.entries()) {
+      const to = this.cuts[i + 1]?.byte ?? this.from + bytes.length;
+      if (to <= byte) continue;
+      rows.begin(5);
+      rows.int(this.job.sourceId);
+      rows.big(byte);
+      rows.big(to);
+      rows.int(line);
+      rows.bytes(bytes.subarray(byte - this.from, to - this.from));
+    }
+    return rows.finish();
+  }
 }

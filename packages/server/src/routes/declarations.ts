@@ -71,6 +71,7 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
   const readAllAgain = async (): Promise<{ sourcesReadAgain: number }> => {
     const ids = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
     if (ids.length > 0) await imports.readAgain(ids);
+    else weaving.ask(true, true);
     return { sourcesReadAgain: ids.length };
   };
   const save = async (kind: IdentifierKind, who: string) => {

@@ -78,7 +78,7 @@ export async function copyOut(client: pg.Client, query: string, row: (reader: Ro
 }
 
 /** Where the row that begins at `position` ends, -1 while it is not whole. */
-function rowEnd(buffer: Buffer, position: number): number {
+export function rowEnd(buffer: Buffer, position: number): number {
   if (position + 2 > buffer.length) return -1;
   const fields = buffer.readInt16BE(position);
   let at = position + 2;

@@ -30,6 +30,9 @@ const ALL_AT_ONCE = `
   ) all_at_once order by 1, 2, 3`;
 
 export interface JudgeContext {
+  /** Founders whose records are at hand, and how to read them, strand after strand, in order of time. */
+  recalled: readonly number[];
+  recall(take: (strand: number, row: RowReader) => void): void;
   graph: Graph;
   component(id: number): string;
   host(id: number): string;
@@ -57,24 +60,24 @@ export async function judge(
 ): Promise<number> {
   if (founders.length === 0) return 0;
   await client.query('create temp table if not exists touched (founder bigint primary key) on commit preserve rows');
-  await client.query('truncate touched');
-  const rows = new CopyRows();
-  for (const founder of founders) {
-    rows.begin(1);
-    rows.big(founder);
-  }
-  await copyInto(client, 'touched', 'founder', rows.finish());
-  await client.query('analyze touched');
+  await touch(client, founders);
   const values = await founderValues(client);
   const out = new StrandRows(context, values);
-  if (founders.length >= BULK) {
+  context.recall((strand, row) => out.add(context.recalled[strand]!, row));
+  out.flush();
+  const atHand = new Set(context.recalled);
+  const rest = atHand.size === 0 ? founders : founders.filter((founder) => !atHand.has(founder));
+  progress(founders.length - rest.length);
+  if (rest.length >= BULK) {
+    if (atHand.size > 0) await touch(client, rest);
     await client.query(`set work_mem = '256MB'`);
-    await copyOut(client, ALL_AT_ONCE, (row) => out.add(row));
+    await copyOut(client, ALL_AT_ONCE, (row) => out.add(row.big(), row));
     await client.query('reset work_mem');
+    if (atHand.size > 0) await touch(client, founders);
   } else {
-    for (let i = 0; i < founders.length; i += CHUNK) {
-      await chunk(client, founders.slice(i, i + CHUNK), out);
-      progress(i);
+    for (let i = 0; i < rest.length; i += CHUNK) {
+      await chunk(client, rest.slice(i, i + CHUNK), out);
+      progress(founders.length - rest.length + i);
     }
   }
   out.flush();
@@ -83,6 +86,18 @@ export async function judge(
   await copyInto(client, 'strand', COLUMNS, out.rows.finish());
   await client.query('commit');
   return out.rows.count;
+}
+
+/** Sets the table of the strands that are at issue. */
+async function touch(client: pg.Client, founders: readonly number[]): Promise<void> {
+  await client.query('truncate touched');
+  const rows = new CopyRows();
+  for (const founder of founders) {
+    rows.begin(1);
+    rows.big(founder);
+  }
+  await copyInto(client, 'touched', 'founder', rows.finish());
+  await client.query('analyze touched');
 }
 
 async function chunk(client: pg.Client, founders: readonly number[], out: StrandRows): Promise<void> {
@@ -99,7 +114,7 @@ async function chunk(client: pg.Client, founders: readonly number[], out: Strand
     client,
     `select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
     where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high} order by t.founder, r.at, r.id`,
-    (row) => out.add(row),
+    (row) => out.add(row.big(), row),
   );
 }
 
@@ -127,8 +142,7 @@ class StrandRows {
     private readonly values: Map<number, { kind: number; value: string }>,
   ) {}
 
-  add(row: RowReader): void {
-    const founder = row.big();
+  add(founder: number, row: RowReader): void {
     if (founder !== this.founder) {
       this.flush();
       this.founder = founder;

@@ -1,3 +1,4 @@
+import { bisector } from 'd3-array';
 import type pg from 'pg';
 import { Graph, ownership, type FlowRules, type GraphKind, type Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
@@ -5,6 +6,8 @@ import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
 import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
+import { Recall } from './recall.ts';
+import type { Told } from './weaving-worker.ts';
 
 /** What one weaver keeps in memory: the graph, and the ties as they stand in the database. */
 export class Weaver {
@@ -14,6 +17,7 @@ export class Weaver {
   /** Leases of a reused key as one text, as written. */
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
+  private readonly recall = new Recall(0);
   private readonly names = { component: new Map<number, string>(), host: new Map<number, string>(), kind: new Map<number, string>() };
 
   private constructor(
@@ -53,11 +57,13 @@ export class Weaver {
       if (from === -ALWAYS) weaver.founder[node] = graph.node(founder);
       else weaver.leases.set(node, leaseText(weaver.leases.get(node), founder, from, row.big()));
     });
+    weaver.recall.forget(graph.size);
     return weaver;
   }
 
-  /** What a stored batch told: key, kind, first, last … and a, b, first, last … */
-  apply(seen: Float64Array, tied: Float64Array): void {
+  /** What a stored batch told: key, kind, first, last … and a, b, first, last …, and glimpses of its records. */
+  apply({ seen, tied, glimpses }: Told): void {
+    this.recall.add(glimpses);
     for (let i = 0; i < seen.length; i += 4) this.touched.add(this.graph.see(seen[i]!, seen[i + 1]!, seen[i + 2]!, seen[i + 3]!));
     for (let i = 0; i < tied.length; i += 4) this.graph.tie(tied[i]!, tied[i + 1]!, tied[i + 2]!, tied[i + 3]!);
   }
@@ -111,11 +117,14 @@ export class Weaver {
     await this.loadNames();
     const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
     const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
+    const recalled = all ? [] : this.recalled(founders, found.founder, leases);
     const list = [...founders];
     const stored = await judge(
       this.client,
       list,
       {
+        recalled,
+        recall: (take) => this.recall.read(recalled.length, this.strandOf(recalled, found.founder, leases), take),
         graph,
         flows: flows.rows.map((row) => row.definition),
         evidenceEnd: evidence.rows[0]?.end ?? 0,
@@ -125,8 +134,46 @@ export class Weaver {
       },
       (done) => progress(done, list.length),
     );
+    this.recall.forget(graph.size);
     if (stored > 0) await this.learnUsual();
     return stored;
+  }
+
+  /** The founders all of whose identifiers are new since the last weaving: every record of theirs is among the glimpses. */
+  private recalled(founders: ReadonlySet<number>, owner: Int32Array, leases: ReadonlyMap<number, string>): number[] {
+    const { graph, recall } = this;
+    if (recall.overflown) return [];
+    const older = new Set<number>();
+    for (let node = 0; node < Math.min(recall.since, owner.length); node++) if (owner[node]! >= 0) older.add(graph.keyOf(owner[node]!));
+    for (const [node, text] of leases) if (node < recall.since) foundersIn(text, older);
+    return [...founders].filter((founder) => !older.has(founder));
+  }
+
+  /** The place in a list of founders of the strand that a record belongs to by its home and time, -1 for none of them. */
+  private strandOf(founders: readonly number[], owner: Int32Array, leases: ReadonlyMap<number, string>): (home: number, at: number) => number {
+    const { graph } = this;
+    const places = new Map(founders.map((founder, place) => [founder, place]));
+    const spans = new Map<number, { founder: number; from: number; to: number }[]>();
+    for (const [node, text] of leases) {
+      const own = partsOf(text).map((part) => {
+        const [founder, from, to] = part.split(' ').map(Number);
+        return { founder: founder!, from: from!, to: to! };
+      });
+      spans.set(
+        node,
+        own.sort((a, b) => a.from - b.from),
+      );
+    }
+    const beginOf = bisector((span: { from: number }) => span.from);
+    return (home, at) => {
+      const node = graph.node(home);
+      if (node < 0) return -1;
+      const founder = owner[node]!;
+      if (founder >= 0) return places.get(graph.keyOf(founder)) ?? -1;
+      const own = spans.get(node);
+      const span = own?.[beginOf.right(own, at) - 1];
+      return span && at <= span.to ? (places.get(span.founder) ?? -1) : -1;
+    };
   }
 
   /** Strands without an end are judged again whenever the evidence goes on. */

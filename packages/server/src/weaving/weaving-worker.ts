@@ -3,8 +3,13 @@ import type pg from 'pg';
 import { ownClient } from '../database/connect.ts';
 import { Weaver } from './weave.ts';
 
+export interface Told {
+  seen: Float64Array;
+  tied: Float64Array;
+  glimpses: Uint8Array;
+}
 export type ToWeaver =
-  | { type: 'stored'; seen: Float64Array; tied: Float64Array }
+  | ({ type: 'stored' } & Told)
   /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
   | { type: 'weave'; all: boolean; fresh: boolean }
   | { type: 'close' };
@@ -17,13 +22,14 @@ const send = (message: FromWeaver): void => port.postMessage(message);
 let client: pg.Client | null = null;
 let weaver: Weaver | null = null;
 /** Told before the weaver was loaded. */
-let early: { seen: Float64Array; tied: Float64Array }[] = [];
-let queue = Promise.resolve();
+let early: Told[] = [];
+// loaded at once: what is told from now on is new, and need not be read back
+let queue: Promise<void> = load().catch(() => {}); // the database is away: the first weaving tries again and says so
 
 port.on('message', (message: ToWeaver) => {
   if (message.type === 'stored') {
     queue = queue.then(() => {
-      if (weaver) weaver.apply(message.seen, message.tied);
+      if (weaver) weaver.apply(message);
       else early.push(message);
     });
   } else if (message.type === 'close') {
@@ -34,16 +40,18 @@ port.on('message', (message: ToWeaver) => {
   } else queue = queue.then(() => weave(message.all, message.fresh));
 });
 
+async function load(): Promise<void> {
+  client ??= await ownClient(url);
+  weaver = await Weaver.load(client);
+  for (const told of early) weaver.apply(told);
+  early = [];
+}
+
 async function weave(all: boolean, fresh: boolean): Promise<void> {
   const began = Date.now();
   try {
-    client ??= await ownClient(url);
-    if (fresh || !weaver) {
-      weaver = await Weaver.load(client);
-      for (const { seen, tied } of early) weaver.apply(seen, tied);
-      early = [];
-    }
-    const strands = await weaver.weave(all || fresh, (done, of) => send({ type: 'progress', done, of }));
+    if (fresh || !weaver) await load();
+    const strands = await weaver!.weave(all || fresh, (done, of) => send({ type: 'progress', done, of }));
     send({ type: 'woven', strands, ms: Date.now() - began });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try

@@ -44,7 +44,12 @@ export class Weaving {
   stored(batch: Batch): void {
     if (!this.dirty && !this.busy) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
     this.dirty = true;
-    this.post({ type: 'stored', seen: batch.seen, tied: batch.tied });
+    const { seen, tied, glimpses } = batch;
+    this.worker.postMessage({ type: 'stored', seen, tied, glimpses } satisfies ToWeaver, [
+      seen.buffer,
+      tied.buffer,
+      glimpses.buffer,
+    ] as ArrayBuffer[]);
     this.schedule();
   }
   /** Asks for a weaving now. */

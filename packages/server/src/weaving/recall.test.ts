@@ -1,0 +1,65 @@
+import { describe, expect, test } from '@jest/globals';
+import { CopyRows } from '../intake/copy-rows.ts';
+import { Recall } from './recall.ts';
+
+interface Glimpse {
+  home: number;
+  at: number;
+  id: number;
+}
+
+function rows(glimpses: readonly Glimpse[], message = ''): Uint8Array {
+  const written = new CopyRows();
+  for (const { home, at, id } of glimpses) {
+    written.begin(4);
+    written.big(home);
+    written.big(at);
+    written.big(id);
+    written.text(message);
+  }
+  return written.finish();
+}
+
+/** Strand and id of what is recalled, in the order in which it comes. */
+function recalled(recall: Recall, strands: number, strandOf: (home: number, at: number) => number): [number, number][] {
+  const found: [number, number][] = [];
+  recall.read(strands, strandOf, (strand, row) => {
+    row.big();
+    found.push([strand, row.big()]);
+  });
+  return found;
+}
+
+describe('what readers told since the last weaving', () => {
+  test('comes strand after strand, by time and then by id, whatever batch it came in', () => {
+    const recall = new Recall(0);
+    recall.add(rows([{ home: 10, at: 300, id: 1 }, { home: 20, at: 100, id: 2 }, { home: 10, at: 100, id: 9 }])); // prettier-ignore
+    recall.add(rows([{ home: 10, at: 100, id: 3 }, { home: 30, at: 1, id: 4 }])); // prettier-ignore
+    const strands = new Map([[10, 1], [20, 0]]); // prettier-ignore
+    expect(recalled(recall, 2, (home) => strands.get(home) ?? -1)).toEqual([[0, 2], [1, 3], [1, 9], [1, 1]]); // prettier-ignore
+  });
+
+  test('a key that is used again belongs to the strand of its time', () => {
+    const recall = new Recall(0);
+    recall.add(rows([{ home: 10, at: 100, id: 1 }, { home: 10, at: 900, id: 2 }])); // prettier-ignore
+    expect(recalled(recall, 2, (_, at) => (at < 500 ? 0 : 1))).toEqual([[0, 1], [1, 2]]); // prettier-ignore
+  });
+
+  test('forgets after a weaving', () => {
+    const recall = new Recall(0);
+    recall.add(rows([{ home: 10, at: 100, id: 1 }]));
+    recall.forget(17);
+    expect(recall.since).toBe(17);
+    expect(recalled(recall, 1, () => 0)).toEqual([]);
+  });
+
+  test('more than memory should hold is told and dropped whole', () => {
+    const recall = new Recall(0);
+    const large = rows([{ home: 10, at: 100, id: 1 }], 'x'.repeat(50 << 20));
+    for (let i = 0; i < 4; i++) recall.add(large);
+    expect(recall.overflown).toBe(true);
+    expect(recalled(recall, 1, () => 0)).toEqual([]);
+    recall.forget(0);
+    expect(recall.overflown).toBe(false);
+  });
+});
