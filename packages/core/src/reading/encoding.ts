@@ -37,3 +37,16 @@ export function looksBinary(bytes: Uint8Array): boolean {
   }
   return odd > 4 + length / 50;
 }
+
+/** Text of a view that holds one character for each byte of UTF-8. */
+export function decodeView(view: string): string {
+  for (let i = 0; i < view.length; i++) {
+    if (view.charCodeAt(i) > 255) return view;
+    if (view.charCodeAt(i) > 127)
+      return decode(
+        Uint8Array.from(view, (one) => one.charCodeAt(0)),
+        'utf-8',
+      );
+  }
+  return view;
+}

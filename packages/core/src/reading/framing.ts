@@ -1,4 +1,6 @@
+import { withoutColours } from './ansi.ts';
 import { decode, type Encoding } from './encoding.ts';
+import { frameCut } from './framing-cut.ts';
 import type { RecordReader } from './types.ts';
 
 /** One record's place and text in its source. Frames of a source tile it: each begins where the one before ended. */
@@ -34,9 +36,12 @@ export interface Place {
  * @returns the place of the next frame, which is the given one when no record is complete yet
  */
 export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reader: RecordReader, last: boolean, take: (frame: Frame) => void): Place {
+  if (reader.cut) return frameCut(bytes, place, encoding, reader as Parameters<typeof frameCut>[3], last, take);
   const wide = encoding === 'utf-16le' || encoding === 'utf-16be';
   const even = wide && bytes.length % 2 === 1 ? bytes.subarray(0, bytes.length - 1) : bytes;
   const text = decode(even, encoding);
+  const coloured = text.includes('\x1b');
+  const bare = (part: string): string => (coloured ? withoutColours(part) : part);
   let none = true;
   let line = place.line;
   let recordChar = 0;
@@ -51,7 +56,7 @@ export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reade
     // the byte order mark is framing of the source, not text of its first record
     const begin = place.byte + recordByte === 0 && text.charCodeAt(recordChar) === 0xfeff ? recordChar + 1 : recordChar;
     none = false;
-    take({ text: text.slice(begin, end), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
+    take({ text: bare(text.slice(begin, end)), byteFrom: place.byte + recordByte, byteTo: place.byte + toByte, line: recordLine, cut });
     recordChar = toChar;
     recordByte = toByte;
     open = false;
@@ -78,7 +83,7 @@ export function frame(bytes: Uint8Array, place: Place, encoding: Encoding, reade
     }
     if (breakAt < 0 && !last) break;
     const start = !open && recordChar === 0 && none && text.charCodeAt(char) === 0xfeff ? char + 1 : char;
-    const content = text.slice(start, text.charCodeAt(lineEnd - 1) === 13 ? lineEnd - 1 : lineEnd);
+    const content = bare(text.slice(start, text.charCodeAt(lineEnd - 1) === 13 ? lineEnd - 1 : lineEnd));
     if (open && (nextByte - recordByte > LONGEST_RECORD || lines >= MOST_LINES)) close(char, byte, true);
     else if (open && content.length > 0 && reader.begins(content)) close(char, byte, false);
     if (!open) {

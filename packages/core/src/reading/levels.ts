@@ -1,12 +1,14 @@
 import type { Level } from '../units.ts';
 
 const WORDS: Record<Exclude<Level, 0>, string> = {
-  1: 'trace finest finer all verbose',
-  2: 'debug fine dbg debug1 debug2 debug3 debug4 debug5',
-  3: 'info information informational notice log config statement ok audit success',
-  4: 'warning warn wrn attention',
-  5: 'error err eror severe failure fail failed',
-  6: 'fatal critical crit panic emergency emerg alert',
+  1: 'trace finest finer all verbose silly fein feinst ausführlich',
+  2: 'debug fine dbg dbug deb debug1 debug2 debug3 debug4 debug5',
+  3:
+    'info inf information informational notice log config statement ok audit success default ' +
+    'hinweis konfiguration konfig meldung infos información informacion informazioni informazione informatie melding nota avviso',
+  4: 'warning warn wrn attention warnung achtung avertissement advertencia aviso avvertenza avvertimento attenzione waarschuwing',
+  5: 'error err eror severe failure fail failed fehler schwerwiegend fehlgeschlagen erreur grave errore fout ernstig',
+  6: 'fatal critical crit panic emergency emerg alert kritisch panik notfall critique fatale crítico critico fataal',
 };
 const BY_WORD = new Map<string, Level>();
 for (const [level, words] of Object.entries(WORDS)) {
@@ -16,6 +18,12 @@ for (const [level, words] of Object.entries(WORDS)) {
 /** The level that a word stands for in any case, 0 where it stands for none. */
 export function levelOf(word: string): Level {
   return BY_WORD.get(word) ?? BY_WORD.get(word.toLowerCase()) ?? 0;
+}
+
+/** The level that a single letter stands for at a level's place. */
+export function levelOfLetter(letter: string): Level {
+  const index = 'TDIWEF'.indexOf(letter === 'V' ? 'T' : letter);
+  return index < 0 ? 0 : ((index + 1) as Level);
 }
 
 /** Severity numbers of RFC 5424, section 6.2.1 (0 emergency to 7 debug). */

@@ -1,15 +1,43 @@
 import type { Reader, RecordReader, ReadingContext, Sample } from './types.ts';
+import { withoutColours } from './ansi.ts';
 import { accessLog } from './formats/access-log.ts';
+import { httpWire } from './formats/http-wire.ts';
+import { jsonDocuments } from './formats/json-documents.ts';
 import { jsonLines } from './formats/json-lines.ts';
 import { logfmt } from './formats/logfmt.ts';
+import { otlpJson } from './formats/otlp-json.ts';
 import { pgCsvlog } from './formats/pg-csvlog.ts';
 import { pgJsonlog } from './formats/pg-jsonlog.ts';
+import { pgStderr } from './formats/pg-stderr.ts';
 import { plain } from './formats/plain.ts';
 import { sipTrace } from './formats/sip-trace.ts';
+import { syslog } from './formats/syslog.ts';
+import { table } from './formats/table.ts';
 import { text } from './formats/text.ts';
+import { xes } from './formats/xes.ts';
+import { xmlEvents } from './formats/xml-events.ts';
+import { w3cExtended } from './formats/w3c-extended.ts';
 
 /** Every format that is read. A further one is added here and nowhere else. */
-const READERS: readonly Reader[] = [pgCsvlog, pgJsonlog, jsonLines, accessLog, logfmt, sipTrace, text, plain];
+const READERS: readonly Reader[] = [
+  pgCsvlog,
+  pgJsonlog,
+  pgStderr,
+  otlpJson,
+  jsonLines,
+  jsonDocuments,
+  xes,
+  xmlEvents,
+  w3cExtended,
+  accessLog,
+  syslog,
+  logfmt,
+  table,
+  sipTrace,
+  httpWire,
+  text,
+  plain,
+];
 
 export const FORMATS: readonly string[] = READERS.map((reader) => reader.format);
 
@@ -35,7 +63,7 @@ export function openReader(format: string, sample: Sample, context: ReadingConte
 
 /** A sample of a source's first text; a last line that may be cut is left out. */
 export function sampleOf(path: string, start: string, whole: boolean): Sample {
-  const bare = start.charCodeAt(0) === 0xfeff ? start.slice(1) : start;
+  const bare = withoutColours(start.charCodeAt(0) === 0xfeff ? start.slice(1) : start);
   const lines = bare.split('\n').map((line) => (line.endsWith('\r') ? line.slice(0, -1) : line));
   if (!whole && lines.length > 1) lines.pop();
   return { path, text: bare, lines };

@@ -1,4 +1,5 @@
 import type { Level, Microseconds, Duration } from '../units.ts';
+import type { DateOrder } from './calendar.ts';
 
 export type FieldValue = string | number | boolean;
 export type Fields = Record<string, FieldValue>;
@@ -19,6 +20,11 @@ export interface Draft {
   /** A duration that the record states about itself, NaN where there is none. */
   took: Duration;
   understood: boolean;
+  /** Component and host that the record itself names, '' where it names none. */
+  component: string;
+  host: string;
+  /** Not a record at all: a header, a directive. */
+  framing: boolean;
 }
 
 export const emptyDraft = (): Draft => ({
@@ -30,6 +36,9 @@ export const emptyDraft = (): Draft => ({
   fields: {},
   took: NaN,
   understood: false,
+  component: '',
+  host: '',
+  framing: false,
 });
 
 export function clearDraft(draft: Draft): void {
@@ -41,6 +50,9 @@ export function clearDraft(draft: Draft): void {
   draft.fields = {};
   draft.took = NaN;
   draft.understood = false;
+  draft.component = '';
+  draft.host = '';
+  draft.framing = false;
 }
 
 /** The first lines of a source, by which a format is guessed. */
@@ -54,8 +66,23 @@ export interface Sample {
 export interface ReadingContext {
   /** IANA name, for times that carry no offset. */
   zone: string;
-  /** For formats whose times lack the year. */
-  year: number;
+  /** When the source was last written: gives the year to first times that lack it. */
+  modified: Microseconds;
+  /** How dates in numbers alone are to be read; day-first where nothing is known. */
+  dateOrder?: DateOrder;
+  /** Days since 1970 of the first record, in local time, for times that are a clock alone. */
+  firstDay?: number;
+  /** What was read last, where reading goes on in the middle of a source. */
+  anchor?: Microseconds;
+  /** What a reader of this source told by `save`, where reading goes on in the middle. */
+  memory?: unknown;
+}
+
+/** A piece of a source: a record, or framing that belongs to none. */
+export interface Cut {
+  /** Position behind it. */
+  to: number;
+  record: boolean;
 }
 
 /** Reads the records of one source, in order. */
@@ -66,6 +93,15 @@ export interface RecordReader {
   begins(line: string): boolean;
   /** Fills the draft from a whole record's text (without its last line break). */
   read(text: string, draft: Draft): void;
+  /**
+   * For formats whose records are no lines: the piece that begins at `from`, null while it is not complete. Called once for each piece, in order.
+   *
+   * @param view one character for each byte (or pair of bytes in UTF-16), so that places can be told; what is read comes decoded
+   * @param last nothing comes behind the view
+   */
+  cut?(view: string, from: number, last: boolean): Cut | null;
+  /** What reading has to know to go on behind the last record: plain data. */
+  save?(): unknown;
 }
 
 export interface Reader {

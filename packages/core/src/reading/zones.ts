@@ -1,17 +1,20 @@
 import type { Microseconds } from '../units.ts';
 
 const HOUR = 3_600_000;
+/** Records of one source may be this much out of order, in microseconds, before a step back counts as a clock change. */
+const SLACK = 120_000_000;
 const cache = new Map<string, ZoneClock>();
 
 /**
  * Local time of one IANA zone → UTC, with the platform's zone data; offsets are kept by quarter hour of local time.
- * An hour that a clock change repeats is taken as its first occurrence, an hour that it leaves out is moved forward.
+ * An hour that a clock change repeats is taken as its first occurrence, or as its second where the source has passed the first already;
+ * an hour that it leaves out is moved forward.
  */
 export class ZoneClock {
   private readonly format: Intl.DateTimeFormat;
-  private readonly offsets = new Map<number, number>();
+  private readonly offsets = new Map<number, { first: number; second: number }>();
   private lastSlot = NaN;
-  private lastOffset = 0;
+  private last = { first: 0, second: 0 };
 
   /** @throws RangeError when the zone is not known */
   constructor(readonly zone: string) {
@@ -35,29 +38,38 @@ export class ZoneClock {
     return local - Math.floor(utcMs / 1000) * 1000;
   }
 
-  /** UTC of a local wall-clock time, both in microseconds. */
-  toUtc(local: Microseconds): Microseconds {
+  /**
+   * UTC of a local wall-clock time, both in microseconds.
+   *
+   * @param reached where the source stands: tells which of two readings follows, NaN where nothing is known
+   */
+  toUtc(local: Microseconds, reached: Microseconds = NaN): Microseconds {
     const slot = Math.floor(local / 900_000_000);
     if (slot !== this.lastSlot) {
       this.lastSlot = slot;
-      this.lastOffset = this.offsetOfSlot(slot);
+      this.last = this.offsetsOfSlot(slot);
     }
-    return local - this.lastOffset * 1000;
+    const at = local - this.last.first * 1000;
+    if (this.last.second === this.last.first || !(reached > at + SLACK)) return at;
+    const later = local - this.last.second * 1000;
+    return Math.abs(later - reached) < reached - at ? later : at;
   }
 
-  private offsetOfSlot(slot: number): number {
+  private offsetsOfSlot(slot: number): { first: number; second: number } {
     const known = this.offsets.get(slot);
     if (known !== undefined) return known;
     const localMs = slot * 900_000;
     const before = this.offsetAt(localMs - 14 * HOUR);
     const after = this.offsetAt(localMs + 14 * HOUR);
-    let offset = before;
+    let first = before;
+    let second = before;
     if (before !== after) {
-      const early = localMs - before;
-      offset = this.offsetAt(early) === before ? before : after;
+      if (this.offsetAt(localMs - before) !== before) first = after;
+      second = this.offsetAt(localMs - after) === after && first === before && after < before ? after : first;
     }
-    this.offsets.set(slot, offset);
-    return offset;
+    const found = { first, second };
+    this.offsets.set(slot, found);
+    return found;
   }
 }
 

@@ -34,6 +34,7 @@ class AccessLogReader implements RecordReader {
     const hit = HEAD.exec(text);
     if (!hit || this.times.read(hit[4]!, 0, 'access') < 0) return;
     draft.at = this.times.at;
+    this.times.reached();
     draft.timeText = hit[4]!;
     const fields = draft.fields;
     fields.client = hit[1]!;

@@ -2,43 +2,55 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { isoMicros, LEVELS } from '../../units.ts';
 import { guessFormats, openReader, sampleOf } from '../registry.ts';
-import { emptyDraft, type Draft } from '../types.ts';
-import { SAMPLES } from '../testing/samples.ts';
+import { emptyDraft, type Draft, type ReadingContext } from '../types.ts';
+import { dateOrder } from '../calendar.ts';
+import { frame } from '../framing.ts';
+import { SAMPLES, type ReadingSample } from '../testing/samples.ts';
 
-function readAll(text: string, zone: string): { format: string; drafts: Draft[] } {
-  const sample = sampleOf('logs/some.log', text, true);
-  const { format } = guessFormats(sample)[0]!;
-  const reader = openReader(format, sample, { zone, year: 2026 });
-  const records: string[] = [];
-  for (const line of sample.lines) {
-    if (records.length > 0 && (line === '' || !reader.begins(line))) records[records.length - 1] += `\n${line}`;
-    else if (line !== '') {
-      reader.start(line);
-      records.push(line);
-    }
-  }
+declare class TextEncoder {
+  encode(text: string): Uint8Array;
+}
+const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+const MODIFIED = Date.UTC(2026, 11, 31) * 1000;
+
+function contextOf(text: string, { zone, firstDay }: Pick<ReadingSample, 'zone' | 'firstDay'>): ReadingContext {
+  const order = dateOrder(text, MODIFIED);
   return {
-    format,
-    drafts: records.map((record) => {
-      const draft = emptyDraft();
-      reader.read(record.trimEnd(), draft);
-      return draft;
-    }),
+    zone: zone ?? 'Europe/Berlin',
+    modified: MODIFIED,
+    ...(order ? { dateOrder: order } : {}),
+    ...(firstDay === undefined ? {} : { firstDay }),
   };
 }
 
+function readAll(one: ReadingSample): { format: string; drafts: Draft[] } {
+  const sample = sampleOf('logs/some.log', one.text, true);
+  const { format } = guessFormats(sample)[0]!;
+  const reader = openReader(format, sample, contextOf(one.text, one));
+  const drafts: Draft[] = [];
+  frame(bytesOf(one.text), { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text }) => {
+    const draft = emptyDraft();
+    reader.read(text, draft);
+    if (!draft.framing) drafts.push(draft);
+  });
+  return { format, drafts };
+}
+
 describe('formats', () => {
-  test.each(SAMPLES)('$name', ({ text, zone, format, records }) => {
-    const read = readAll(text, zone ?? 'Europe/Berlin');
+  test.each(SAMPLES)('$name', (sample) => {
+    const { format, records } = sample;
+    const read = readAll(sample);
     expect(read.format).toBe(format);
     expect(read.drafts.map((draft) => draft.understood)).toEqual(records.map(() => true));
     read.drafts.forEach((draft, index) => {
-      const { at, level, message, logger, took, fields } = records[index]!;
+      const { at, level, message, logger, took, component, host, fields } = records[index]!;
       expect(isoMicros(draft.at)).toBe(at);
       expect(LEVELS[draft.level]).toBe(level);
       expect(draft.message).toBe(message);
       if (logger !== undefined) expect(draft.logger).toBe(logger);
       if (took !== undefined) expect(draft.took).toBe(took);
+      if (component !== undefined) expect(draft.component).toBe(component);
+      if (host !== undefined) expect(draft.host).toBe(host);
       expect(draft.fields).toMatchObject(fields ?? {});
     });
   });
@@ -53,7 +65,7 @@ describe('formats', () => {
           const place = changed.length === 0 ? 0 : at % changed.length;
           changed = changed.slice(0, place) + put + changed.slice(place + cut);
         }
-        const reader = openReader(format, sampleOf('x', text, true), { zone: 'UTC', year: 2026 });
+        const reader = openReader(format, sampleOf('x', text, true), { zone: 'UTC', modified: Date.UTC(2026, 11, 31) * 1000 });
         const draft = emptyDraft();
         reader.start(changed);
         reader.begins(changed);

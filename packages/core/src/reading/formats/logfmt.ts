@@ -18,7 +18,7 @@ export const logfmt: Reader = {
   confidence(sample) {
     const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
     if (lines.length === 0) return 0;
-    const reader = new LogfmtReader({ zone: 'UTC', year: 2000 });
+    const reader = new LogfmtReader({ zone: 'UTC', modified: 0 });
     const good = lines.filter((line) => /^[\w.@-]+=/.test(line) && reader.covers(line)).length;
     return (good / lines.length) * 0.95;
   },
@@ -50,6 +50,7 @@ class LogfmtReader implements RecordReader {
     draft.message = text;
     if (time !== null) {
       draft.at = this.times.at;
+      this.times.reached();
       draft.timeText = String(apart[time]);
       const level = LEVEL.find((name) => apart[name] !== undefined && levelOf(String(apart[name])) > 0);
       if (level !== undefined) draft.level = levelOf(String(apart[level]));

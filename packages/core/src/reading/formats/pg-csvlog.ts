@@ -82,6 +82,7 @@ class PgCsvlogReader implements RecordReader {
     const cells = csvCells(text);
     if (cells.length < 22 || this.times.read(cells[0]!, 0, 'iso') < 0) return;
     draft.at = this.times.at;
+    this.times.reached();
     draft.timeText = cells[0]!;
     draft.level = levelOf(cells[SEVERITY]!);
     const message = cells[MESSAGE]!;

@@ -1,2 +1,2 @@
-export type { Draft, Reader, RecordReader, ReadingContext, Sample, Fields, FieldValue } from '../types.ts';
+export type { Cut, Draft, Reader, RecordReader, ReadingContext, Sample, Fields, FieldValue } from '../types.ts';
 export type { Level } from '../../units.ts';

@@ -22,14 +22,14 @@ export const sipTrace: Reader = {
     const starts = sample.lines.filter((line) => START.test(line)).length;
     if (starts === 0) return 0;
     const heads = sample.lines.filter((line) => /^(call-id|i)\s*:/i.test(line)).length;
-    return learnLayout(sample) && heads >= starts * 0.5 ? 0.97 : 0;
+    return learnLayout(sample, { zone: 'UTC', modified: 0 }) && heads >= starts * 0.5 ? 0.97 : 0;
   },
   open: (sample, context) => new SipTraceReader(sample, context),
 };
 
 class SipTraceReader extends TextReader implements RecordReader {
   constructor(sample: Sample, context: ReadingContext) {
-    super(context, learnLayout(sample));
+    super(context, learnLayout(sample, context));
   }
 
   override read(record: string, draft: Draft): void {
@@ -59,7 +59,7 @@ class SipTraceReader extends TextReader implements RecordReader {
   }
 }
 
-function directionOf(framing: string): string {
+export function directionOf(framing: string): string {
   if (/\b(?:recv|received|rx|from|in|incoming)\b|<-|<=/i.test(framing)) return 'in';
   return /\b(?:sent|send|tx|to|out|outgoing)\b|->|=>/i.test(framing) ? 'out' : 'unknown';
 }

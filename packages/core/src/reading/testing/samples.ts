@@ -1,16 +1,21 @@
 import type { LevelName } from '../../units.ts';
 import type { Fields } from '../types.ts';
+import { DOCUMENT_SAMPLES } from './samples-documents.ts';
+import { SERVER_SAMPLES } from './samples-servers.ts';
+import { TEXT_SAMPLES } from './samples-text.ts';
 
 /** Samples of each format with what has to be read from them: data for the tests of the readers. */
 export interface ReadingSample {
   name: string;
   text: string;
   zone?: string;
+  /** For times that are a clock alone. */
+  firstDay?: number;
   format: string;
-  records: { at: string; level: LevelName; message: string; logger?: string; took?: number; fields?: Fields }[];
+  records: { at: string; level: LevelName; message: string; logger?: string; took?: number; component?: string; host?: string; fields?: Fields }[];
 }
 
-export const SAMPLES: ReadingSample[] = [
+const COMMON: ReadingSample[] = [
   {
     name: 'text with level, thread and logger, a stack trace behind',
     format: 'text',
@@ -62,17 +67,6 @@ export const SAMPLES: ReadingSample[] = [
     records: [
       { at: '2026-11-18T01:30:00.000000Z', level: 'info', message: 'started', logger: 'PriceListJob', fields: { thread: 'PL-0519' } },
       { at: '2026-11-18T01:30:07.885000Z', level: 'warning', message: 'rejected 1 rows', logger: 'PriceListJob' },
-    ],
-  },
-  {
-    name: 'a database server’s own text log',
-    format: 'text',
-    zone: 'UTC',
-    text: '2026-11-25 01:02:03.123 UTC [4711] LOG:  checkpoint starting: time\n2026-11-25 01:02:04.000 UTC [4712] lab@labdb ERROR:  relation "x" does not exist at character 15\n2026-11-25 01:02:04.000 UTC [4712] lab@labdb STATEMENT:  select * from x\n\twhere a = 1',
-    records: [
-      { at: '2026-11-25T01:02:03.123000Z', level: 'info', message: 'checkpoint starting: time', fields: { thread: '4711' } },
-      { at: '2026-11-25T01:02:04.000000Z', level: 'error', message: 'relation "x" does not exist at character 15' },
-      { at: '2026-11-25T01:02:04.000000Z', level: 'info', message: 'select * from x\n\twhere a = 1' },
     ],
   },
   {
@@ -190,3 +184,5 @@ export const SAMPLES: ReadingSample[] = [
     ],
   },
 ];
+
+export const SAMPLES: ReadingSample[] = [...COMMON, ...TEXT_SAMPLES, ...SERVER_SAMPLES, ...DOCUMENT_SAMPLES];

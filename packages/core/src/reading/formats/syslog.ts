@@ -1,0 +1,125 @@
+import type { Draft, Level, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
+import { keyValues } from '../keyvalues.ts';
+import { levelOf, levelOfSeverity } from '../levels.ts';
+import { TimeReader, type TimeLayout } from '../times.ts';
+import { tookOfFields, tookOfText } from '../took.ts';
+
+/** `<PRI>VERSION TIME HOST APP PROCID MSGID SD` of RFC 5424, section 6. */
+const NEW = /^<(\d{1,3})>1 (\S+) (\S{1,255}) (\S{1,48}) (\S{1,128}) (\S{1,32}) /;
+/** Octets that count the message before it (RFC 6587, section 3.4.1). */
+const COUNTED = /^\d{1,6} (?=<\d{1,3}>)/;
+const PRIORITY = /^<(\d{1,3})>/;
+/** `HOST TAG[PID]:` behind the time of RFC 3164, section 4.1. */
+const OLD = /^ (\S{1,255}) ([^\s:[\]]{1,64})(?:\[([^\]\s]{1,32})\])?: ?/;
+const LAYOUTS: readonly TimeLayout[] = ['month-name', 'iso'];
+
+/** Messages of syslog, RFC 5424 and RFC 3164, as kept in files; also with ISO times in place of the old ones. */
+export const syslog: Reader = {
+  format: 'syslog',
+  confidence(sample) {
+    const lines = sample.lines.filter((line) => line !== '' && line[0] !== ' ' && line[0] !== '\t').slice(0, 200);
+    if (lines.length === 0) return 0;
+    const reader = new SyslogReader({ zone: 'UTC', modified: 0 });
+    return (lines.filter((line) => reader.begins(line)).length / lines.length) * 0.97;
+  },
+  open: (_sample: Sample, context: ReadingContext): RecordReader => new SyslogReader(context),
+};
+
+class SyslogReader implements RecordReader {
+  private readonly times: TimeReader;
+  constructor(context: ReadingContext) {
+    this.times = new TimeReader(context);
+  }
+  start(): void {}
+
+  begins(line: string): boolean {
+    const bare = line.replace(COUNTED, '');
+    if (NEW.test(bare)) return true;
+    const end = this.oldTime(bare);
+    return end > 0 && OLD.test(bare.slice(end, end + 400));
+  }
+
+  /** Where the time of the old layout ends, -1 where there is none. */
+  private oldTime(line: string): number {
+    const from = PRIORITY.exec(line)?.[0].length ?? 0;
+    for (const layout of LAYOUTS) {
+      const end = this.times.read(line, from, layout);
+      if (end > 0) return end;
+    }
+    return -1;
+  }
+
+  read(record: string, draft: Draft): void {
+    draft.message = record;
+    const text = record.replace(COUNTED, '');
+    const hit = NEW.exec(text);
+    if (hit) this.readNew(text, hit, draft);
+    else this.readOld(text, draft);
+    if (!draft.understood) return;
+    this.times.reached();
+    const breakAt = draft.message.indexOf('\n');
+    const first = breakAt < 0 ? draft.message : draft.message.slice(0, breakAt);
+    if (first.includes('=')) keyValues(first, draft.fields);
+    const word = /^\[?(\p{L}{3,9})\]?[: ]/u.exec(first);
+    if (draft.level === 0 && word) draft.level = levelOf(word[1]!);
+    draft.took = tookOfFields(draft.fields);
+    if (Number.isNaN(draft.took)) draft.took = tookOfText(first);
+  }
+
+  private readNew(text: string, hit: RegExpExecArray, draft: Draft): void {
+    const [head, priority, time, host, app, pid, id] = hit as unknown as string[];
+    const said = time === '-' ? null : this.times.readAny(time!, 0);
+    if (!said) return;
+    draft.at = this.times.at;
+    draft.timeText = time!;
+    draft.understood = true;
+    readPriority(priority!, draft);
+    readNames(host!, app!, pid!, draft);
+    if (id !== '-') draft.fields.msgid = id!;
+    draft.message = readStructured(text, head!.length, draft);
+  }
+
+  private readOld(text: string, draft: Draft): void {
+    const end = this.oldTime(text);
+    if (end < 0) return;
+    const hit = OLD.exec(text.slice(end, end + 400));
+    if (!hit) return;
+    draft.at = this.times.at;
+    const priority = PRIORITY.exec(text);
+    draft.timeText = text.slice(priority?.[0].length ?? 0, end);
+    draft.understood = true;
+    if (priority) readPriority(priority[1]!, draft);
+    readNames(hit[1]!, hit[2]!, hit[3] ?? '-', draft);
+    draft.message = text.slice(end + hit[0].length);
+  }
+}
+
+function readPriority(text: string, draft: Draft): void {
+  const priority = Number(text);
+  if (priority > 191) return;
+  draft.level = levelOfSeverity(priority % 8) satisfies Level;
+  draft.fields.facility = Math.floor(priority / 8);
+}
+
+function readNames(host: string, app: string, pid: string, draft: Draft): void {
+  if (host !== '-') draft.host = draft.fields.host = host;
+  if (app !== '-') draft.component = draft.logger = app;
+  if (pid !== '-') draft.fields.pid = /^\d+$/.test(pid) ? Number(pid) : pid;
+}
+
+/** Structured data (RFC 5424, section 6.3) into fields; what stands behind it is the message. */
+function readStructured(text: string, from: number, draft: Draft): string {
+  if (text.startsWith('-', from)) return text.slice(from + 1).replace(/^ ?\ufeff?/, '');
+  const ELEMENT = /\[([^\s=\]"]{1,64})((?: [^\s=\]"]{1,64}="(?:[^"\\\]]|\\[\s\S])*")*)\]/y;
+  ELEMENT.lastIndex = from;
+  let pos = from;
+  for (let element = ELEMENT.exec(text); element; element = ELEMENT.exec(text)) {
+    pos = ELEMENT.lastIndex;
+    const own = element[1]!;
+    for (const [, name, value] of element[2]!.matchAll(/ ([^\s=\]"]+)="((?:[^"\\\]]|\\[\s\S])*)"/g)) {
+      const path = draft.fields[name!] === undefined ? name! : `${own}.${name!}`;
+      draft.fields[path] = value!.replace(/\\(["\\\]])/g, '$1');
+    }
+  }
+  return text.slice(pos).replace(/^ ?\ufeff?/, '');
+}

@@ -1,0 +1,92 @@
+import type { Sample } from '../types.ts';
+import type { TimeReader } from '../times.ts';
+import { type TimeLayout } from '../times.ts';
+
+/** How far into a line a time may begin (behind a level, a host, a thread). */
+const LATEST_TIME = 80;
+const MOST_LINES = 400;
+
+/** Where the time stands in the lines of a text. */
+export interface TimePlace {
+  layout: TimeLayout;
+  /** Position in the line, -1 where it differs from line to line. */
+  column: number;
+  /** Words before it. */
+  words: number;
+}
+export interface Learned extends TimePlace {
+  /** Share of the sample's unindented lines that begin with the time. */
+  share: number;
+  /** What stands before and behind the time on its line. */
+  before: string[];
+  behind: string[];
+  /** The lines that follow such a line and hold no time. */
+  next: string[];
+}
+
+/** The layout and place of the time, by majority over the sample. */
+export function learnPlace(sample: Sample, times: TimeReader): Learned | null {
+  const seen = new Map<string, Learned & { count: number }>();
+  let lines = 0;
+  let above: Learned | null = null;
+  for (const line of sample.lines.slice(0, MOST_LINES)) {
+    if (line === '') continue;
+    const indented = line[0] === ' ' || line[0] === '\t';
+    const found = indented ? null : findTime(line, times);
+    if (!indented) lines++;
+    if (!found) {
+      if (above) above.next.push(line);
+      above = null;
+      continue;
+    }
+    const words = wordsBefore(line, found.column);
+    const key = `${found.layout} ${words}`;
+    let group = seen.get(key);
+    if (!group) {
+      group = { layout: found.layout, column: found.column, words, share: 0, before: [], behind: [], next: [], count: 0 };
+      seen.set(key, group);
+    }
+    if (group.column !== found.column) group.column = -1;
+    group.count++;
+    group.before.push(line.slice(0, found.column));
+    group.behind.push(line.slice(found.end));
+    above = group;
+  }
+  let best: (Learned & { count: number }) | null = null;
+  for (const group of seen.values()) if (!best || group.count > best.count) best = group;
+  if (!best) return null;
+  best.share = best.count / lines;
+  return best;
+}
+
+/** Where a line's time begins, or -1; sets what `times` has read. */
+export function timeAt(line: string, place: TimePlace, times: TimeReader): { from: number; to: number } | null {
+  if (place.column >= 0) {
+    const to = times.read(line, place.column, place.layout);
+    return to > 0 ? { from: place.column, to } : null;
+  }
+  let pos = 0;
+  for (let words = 0; words < place.words; words++) {
+    while (pos < line.length && line.charCodeAt(pos) > 32) pos++;
+    while (line.charCodeAt(pos) === 32 || line.charCodeAt(pos) === 9) pos++;
+    if (pos >= line.length || pos > LATEST_TIME) return null;
+  }
+  while (pos < line.length && OPENING.has(line[pos]!)) pos++;
+  const to = times.read(line, pos, place.layout);
+  return to > 0 ? { from: pos, to } : null;
+}
+const OPENING = new Set('[(<{"\'|');
+
+function wordsBefore(line: string, column: number): number {
+  const before = line.slice(0, column).replace(/[[(<{"'|]+$/, '');
+  return before.trim() === '' ? 0 : before.trim().split(/\s+/).length;
+}
+
+function findTime(line: string, times: TimeReader): { layout: TimeLayout; column: number; end: number } | null {
+  for (let column = 0; column < Math.min(LATEST_TIME, line.length); column++) {
+    if (column > 0 && /[\p{L}\d_.:-]/u.test(line[column - 1]!) && !(column === 1 && /^[DIWEF]\d{4} /.test(line))) continue;
+    const found = times.readAny(line, column);
+    if (found) return { ...found, column };
+  }
+  return null;
+}

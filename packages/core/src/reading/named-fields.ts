@@ -1,0 +1,172 @@
+import type { Level } from '../units.ts';
+import type { Draft, Fields, FieldValue, ReadingContext } from './types.ts';
+import { levelOf, levelOfSeverity } from './levels.ts';
+import { TimeReader } from './times.ts';
+import { tookOfFields, tookOfText } from './took.ts';
+
+const TIME = ['time', 'timestamp', '@timestamp', 'ts', 'at', 'date', 'datetime', 'eventtime', 't', 'when', '_time', '__realtime_timestamp',
+  'time_unix_nano', 'created', 'created_at', 'logged_at', 'log_time', 'zeit', 'zeitstempel', 'horodatage', 'fecha', 'data', 'tijd', 'instant.epochsecond',
+]; // prettier-ignore
+const LEVEL = ['level', 'severity', 'loglevel', 'lvl', 'priority', 'error_severity', 'log.level', 'level_name', 'levelname', 'severitytext', 'severity_text',
+  'log_level', '@level', 'levelvalue', 'stufe', 'niveau', 'nivel', 'livello',
+]; // prettier-ignore
+const LOGGER = [
+  'logger',
+  'loggername',
+  'logger_name',
+  'name',
+  'category',
+  'source',
+  'log.logger',
+  'module',
+  'class',
+  'sourcecontext',
+  'syslog_identifier',
+];
+const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description', '@message', 'short_message', 'rendered', '@m', 'nachricht', 'meldung', 'mensaje', 'messaggio', 'bericht', 'body.stringvalue']; // prettier-ignore
+const STACK = ['stack', 'stacktrace', 'stack_trace', 'exception', 'error.stack', 'err.stack', 'error.stack_trace', 'exc_info', 'traceback', '@x', 'error.stacktrace', 'exception.stacktrace', 'thrown.extendedstacktrace', 'full_message']; // prettier-ignore
+/** Names by role, the most telling first in each; a role is its index here. */
+const NAMES = [TIME, LEVEL, LOGGER, MESSAGE, STACK] as const;
+type Role = 0 | 1 | 2 | 3 | 4;
+const ALL = NAMES.flat();
+const OFFSET = NAMES.map((_, role) => NAMES.slice(0, role).flat().length) as unknown as Record<Role, number>;
+/** A date and a clock in columns of their own. */
+const DATES = new Set(['date', 'datum', 'data', 'fecha', 'day']);
+const CLOCKS = new Set(['time', 'uhrzeit', 'hora', 'ora', 'heure', 'tijd', 'clock']);
+/** Names of fields that name the component or the host that wrote a record. */
+const COMPONENT = [
+  'service.name',
+  'service_name',
+  'servicename',
+  'kubernetes.container_name',
+  'container_name',
+  'syslog_identifier',
+  'program',
+  'app_name',
+];
+const HOST = ['host.name', 'hostname', 'service.host', 'host', 'kubernetes.node_name', '_hostname', 'node_name'];
+
+/** Finds time, level, logger, message and stack among named fields, whatever their names and their spelling. */
+export class NamedFields {
+  readonly times: TimeReader;
+  /** Slot among all names of roles by name as written; names repeat from record to record. */
+  private readonly roles = new Map<string, number>();
+  private readonly candidates: (string | undefined)[] = ALL.map(() => undefined);
+
+  constructor(context: ReadingContext) {
+    this.times = new TimeReader(context);
+  }
+
+  hasTime(fields: Fields): boolean {
+    return (
+      Object.keys(fields).some((name) => this.slotOf(name) >= 0 && this.slotOf(name) < TIME.length && this.readTime(fields[name]!)) ||
+      this.dateAndClock(fields) !== null
+    );
+  }
+
+  /**
+   * Fills the draft.
+   *
+   * @param text the record as it stands, for a record without a message of its own
+   * @returns false where no time is found: then only message and fields are set
+   */
+  read(fields: Fields, text: string, draft: Draft): boolean {
+    const rest: Fields = {};
+    const { candidates } = this;
+    candidates.fill(undefined);
+    for (const name in fields) {
+      const slot = this.slotOf(name);
+      if (slot < 0) rest[name] = fields[name]!;
+      else if (candidates[slot] === undefined) candidates[slot] = name;
+      else rest[name] = fields[name]!;
+    }
+    const take = (role: Role, fits: (value: FieldValue) => boolean): FieldValue | undefined => {
+      let taken: FieldValue | undefined;
+      for (let slot = OFFSET[role]; slot < OFFSET[role] + NAMES[role].length; slot++) {
+        const name = candidates[slot];
+        if (name === undefined) continue;
+        const value = fields[name]!;
+        if (taken === undefined && fits(value)) taken = value;
+        else rest[name] = value;
+      }
+      return taken;
+    };
+    const both = this.dateAndClock(fields);
+    const time = both ?? take(0, (value) => this.readTime(value));
+    if (time !== undefined) {
+      draft.timeText = String(time);
+      draft.at = this.times.at;
+      this.times.reached();
+    }
+    const level = take(1, (value) => levelOfValue(value) > 0);
+    if (level !== undefined) draft.level = levelOfValue(level);
+    const logger = take(2, (value) => typeof value === 'string');
+    if (logger !== undefined) draft.logger = String(logger);
+    // a name like “message” may hold a message's number: a sentence counts before a single word
+    const sentence = MESSAGE.some((_, slot) => isSentence(fields[candidates[OFFSET[3] + slot] ?? '']));
+    const message = take(3, (value) => typeof value === 'string' && value !== '' && (!sentence || isSentence(value)));
+    const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
+    const said = message === undefined ? '' : String(message);
+    draft.message = stack === undefined ? said : `${said}\n${String(stack)}`;
+    if (draft.message === '' || time === undefined) draft.message = text;
+    draft.took = tookOfFields(rest);
+    if (Number.isNaN(draft.took)) draft.took = tookOfText(said);
+    draft.fields = rest;
+    draft.understood = time !== undefined;
+    return draft.understood;
+  }
+
+  /** Slot of a name among the names that have a role, -1 for a plain field. */
+  private slotOf(name: string): number {
+    let slot = this.roles.get(name);
+    if (slot === undefined) {
+      slot = ALL.indexOf(name.toLowerCase());
+      if (this.roles.size < 5000) this.roles.set(name, slot);
+    }
+    return slot;
+  }
+
+  private readTime(value: FieldValue): boolean {
+    if (typeof value === 'number' && !Number.isInteger(value)) return this.times.read(value.toFixed(6), 0, 'epoch') > 0;
+    const text = String(value).trim();
+    const found = this.times.readAny(text, 0);
+    return found !== null && found.layout !== 'clock' && found.end === text.length;
+  }
+
+  /** `2026-11-24` and `10:41:58` in two fields; the text of both, null where it is not so. */
+  private dateAndClock(fields: Fields): string | null {
+    let date: string | null = null;
+    let clock: string | null = null;
+    for (const name in fields) {
+      const value = fields[name];
+      if (typeof value !== 'string' || value.length < 6 || value.length > 20) continue;
+      const bare = name.toLowerCase();
+      if (DATES.has(bare) && !value.includes(':')) date = value;
+      else if (CLOCKS.has(bare) && /^\d\d?:\d\d/.test(value)) clock = value;
+    }
+    if (date === null || clock === null) return null;
+    const text = `${date} ${clock}`;
+    return this.times.readAny(text, 0)?.end === text.length ? text : null;
+  }
+}
+
+const isSentence = (value: FieldValue | undefined): boolean => typeof value === 'string' && /\s/.test(value);
+
+export function levelOfValue(value: FieldValue): Level {
+  if (typeof value === 'string') return /^\d+$/.test(value) ? levelOfValue(Number(value)) : levelOf(value);
+  if (typeof value !== 'number') return 0;
+  if (value >= 10 && value <= 60) return levelOf(['', 'trace', 'debug', 'info', 'warn', 'error', 'fatal'][Math.floor(value / 10)] ?? '');
+  return value >= 0 && value <= 7 ? levelOfSeverity(value) : 0;
+}
+
+/** The component and the host that a record's fields name. */
+export function namesOf(fields: Fields): { component: string; host: string } {
+  return { component: firstName(fields, COMPONENT), host: firstName(fields, HOST) };
+}
+function firstName(fields: Fields, names: readonly string[]): string {
+  for (const name of names) {
+    const value = fields[name];
+    if (typeof value === 'string' && /^[\p{L}\d][\p{L}\d_.:-]{0,79}$/u.test(value)) return value;
+  }
+  return '';
+}
