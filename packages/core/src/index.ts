@@ -1,9 +1,10 @@
 export * from './units.ts';
-export type { Draft, Fields, FieldValue, ReadingContext, RecordReader, Sample } from './reading/types.ts';
+export type { Draft, Fields, FieldValue, ReadingContext, ReadingHints, RecordReader, Sample } from './reading/types.ts';
 export { clearDraft, emptyDraft } from './reading/types.ts';
 export { decode, guessEncoding, looksBinary, type Encoding } from './reading/encoding.ts';
 export { frame, LONGEST_RECORD, type Frame, type Place } from './reading/framing.ts';
-export { FORMATS, guessFormats, openReader, sampleOf, type FormatGuess } from './reading/registry.ts';
+export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess } from './reading/registry.ts';
+export { dateOrder, type DateOrder } from './reading/calendar.ts';
 export { isZone, zoneClock } from './reading/zones.ts';
 export * from './identifiers/types.ts';
 export { hash53, identifierKey } from './identifiers/hash.ts';

@@ -61,6 +61,10 @@ export function openReader(format: string, sample: Sample, context: ReadingConte
   return reader.open(sample, context);
 }
 
+/** Whether the sample's times lack the day, so that it has to be found elsewhere. */
+export const lacksDay = (format: string, sample: Sample): boolean =>
+  READERS.find((candidate) => candidate.format === format)?.lacksDay?.(sample) ?? false;
+
 /** A sample of a source's first text; a last line that may be cut is left out. */
 export function sampleOf(path: string, start: string, whole: boolean): Sample {
   const bare = withoutColours(start.charCodeAt(0) === 0xfeff ? start.slice(1) : start);

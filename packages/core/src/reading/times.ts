@@ -14,6 +14,8 @@ export const TIME_LAYOUTS: readonly TimeLayout[] = ['iso', 'numeric', 'access', 
 
 const DAY: Duration = 86_400_000_000;
 const HALF_YEAR = 183 * DAY;
+/** Records of one source stand this much out of order at most; a clock that is further back is that of the next day. */
+const OUT_OF_ORDER = DAY / 24;
 
 /** One time reader for a source: keeps the zone, and what the last call found. */
 export class TimeReader {
@@ -365,7 +367,7 @@ export class TimeReader {
     const clock = this.local;
     const localNear = near + this.clock.offsetAt(Math.floor(near / 1000)) * 1000;
     let local = Math.floor(localNear / DAY) * DAY + clock;
-    if (begun) local += Math.round((localNear - local) / DAY) * DAY;
+    if (begun) local += Math.ceil((localNear - OUT_OF_ORDER - local) / DAY) * DAY;
     else if (this.context.firstDay !== undefined) local = this.context.firstDay * DAY + clock;
     else if (local > localNear + DAY / 24) local -= DAY;
     this.at = this.toUtc(local, offset);

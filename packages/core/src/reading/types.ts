@@ -62,16 +62,19 @@ export interface Sample {
   lines: string[];
 }
 
-/** What a source declares or a guess found out; plain data that is kept with the source. */
-export interface ReadingContext {
-  /** IANA name, for times that carry no offset. */
-  zone: string;
+/** What a guess found out about a source's times; plain data that is kept with the source. */
+export interface ReadingHints {
   /** When the source was last written: gives the year to first times that lack it. */
   modified: Microseconds;
   /** How dates in numbers alone are to be read; day-first where nothing is known. */
   dateOrder?: DateOrder;
   /** Days since 1970 of the first record, in local time, for times that are a clock alone. */
   firstDay?: number;
+}
+/** All that reading a source rests on besides its bytes. */
+export interface ReadingContext extends ReadingHints {
+  /** IANA name, for times that carry no offset. */
+  zone: string;
   /** What was read last, where reading goes on in the middle of a source. */
   anchor?: Microseconds;
   /** What a reader of this source told by `save`, where reading goes on in the middle. */
@@ -110,4 +113,6 @@ export interface Reader {
   /** 0 (surely not) to 1 (surely). */
   confidence(sample: Sample): number;
   open(sample: Sample, context: ReadingContext): RecordReader;
+  /** Whether the sample's times are a clock alone. */
+  lacksDay?(sample: Sample): boolean;
 }

@@ -14,8 +14,9 @@ import {
   type Place,
   type RecordReader,
 } from '@fadenweg/core';
-import { FLAG, recordId, type Batch, type Declarations, type ReadingJob } from './batch.ts';
+import { FLAG, recordId, type Batch, type Declarations, type NameLists, type ReadingJob } from './batch.ts';
 import { CopyRows } from './copy-rows.ts';
+import { OwnNames } from './own-names.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
 const LONGEST_MESSAGE = 16_384;
@@ -73,6 +74,8 @@ export class BatchBuilder {
   private edgeCount = 0;
   private shapes: { id: number; text: string }[] = [];
   private readonly keys: number[] = [];
+  private readonly components: OwnNames;
+  private readonly hosts: OwnNames;
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(
@@ -82,13 +85,16 @@ export class BatchBuilder {
     whole: boolean,
   ) {
     this.reader = openReader(job.format, sampleOf(job.path, start, whole), {
+      ...job.hints,
       zone: job.zone,
-      year: new Date(job.modifiedAt / 1000).getUTCFullYear(),
+      ...(job.state ? { anchor: job.state.lastAt, memory: job.state.memory } : {}),
     });
     this.finder = new Finder(declarations.kinds);
     this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
     this.marker = new Marker(declarations.rules);
-    this.lastAt = job.state?.lastAt ?? job.modifiedAt;
+    this.lastAt = job.state?.lastAt ?? job.hints.modified;
+    this.components = new OwnNames(job.componentId);
+    this.hosts = new OwnNames(job.hostId);
   }
 
   add(frame: Frame): void {
@@ -96,6 +102,7 @@ export class BatchBuilder {
     clearDraft(draft);
     if (frame.cut) draft.message = frame.text;
     else this.reader.read(frame.text, draft);
+    if (draft.framing) return;
     if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;
     else {
       draft.at = this.lastAt;
@@ -103,7 +110,9 @@ export class BatchBuilder {
     }
     const { at } = draft;
     const id = recordId(job.sourceId, frame.byteFrom);
-    const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, job.host);
+    if (!job.ownComponents) draft.component = '';
+    if (!job.ownHosts) draft.host = '';
+    const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
     const home = this.chooser.choose(mentions);
     this.note(mentions, home, at, id);
     const shape = shapeHash(draft.message);
@@ -143,10 +152,10 @@ export class BatchBuilder {
     records.int(job.sourceId);
     records.int(frame.line);
     records.int(frame.byteTo - frame.byteFrom);
-    records.small(job.componentId);
-    records.small(job.hostId);
+    this.components.write(records, draft.component);
+    this.hosts.write(records, draft.host);
     records.small(draft.level);
-    const marks = this.marker.marks(draft, job.component, shape);
+    const marks = this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape);
     records.small(marks);
     records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
     if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));
@@ -168,13 +177,13 @@ export class BatchBuilder {
   }
 
   private glimpse(draft: Draft, home: number, id: number, marks: number): void {
-    const { glimpses, job } = this;
+    const { glimpses } = this;
     glimpses.begin(10);
     glimpses.big(home);
     glimpses.big(draft.at);
     glimpses.big(id);
-    glimpses.small(job.componentId);
-    glimpses.small(job.hostId);
+    this.components.write(glimpses, draft.component);
+    this.hosts.write(glimpses, draft.host);
     glimpses.small(draft.level);
     glimpses.small(marks);
     if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
@@ -212,7 +221,17 @@ export class BatchBuilder {
     }
   }
 
-  /** Everything since the last call. */
+  /** Names that came up and whose numbers are not known yet; null where there are none. */
+  unknownNames(): NameLists<string[]> | null {
+    const names = { component: this.components.unknown(), host: this.hosts.unknown() };
+    return names.component.length + names.host.length > 0 ? names : null;
+  }
+  know(ids: NameLists<[string, number][]>): void {
+    this.components.know(ids.component);
+    this.hosts.know(ids.host);
+  }
+
+  /** Everything since the last call; all names have to be known. */
   take(next: Place, raw: Uint8Array | null, last: boolean): Batch {
     const { sourceId } = this.job;
     this.turn(NaN);
@@ -237,7 +256,7 @@ export class BatchBuilder {
       understood: this.understood,
       firstAt: this.firstAt,
       lastAt: this.latestAt,
-      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true },
+      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true, memory: this.reader.save?.() },
       days: [...this.days],
       records: this.records.finish(),
       counts: counts.finish(),

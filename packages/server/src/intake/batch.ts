@@ -1,4 +1,4 @@
-import type { Encoding, IdentifierKind, MeaningRule, Place } from '@fadenweg/core';
+import type { Encoding, IdentifierKind, MeaningRule, Place, ReadingHints } from '@fadenweg/core';
 
 /** What a reading worker needs to know to read one source. */
 export interface ReadingJob {
@@ -10,11 +10,14 @@ export interface ReadingJob {
   format: string;
   encoding: Encoding;
   zone: string;
-  modifiedAt: number;
+  hints: ReadingHints;
   componentId: number;
   component: string;
   hostId: number;
   host: string;
+  /** Records may name components and hosts of their own. */
+  ownComponents: boolean;
+  ownHosts: boolean;
   from: Place;
   state: ReaderState | null;
 }
@@ -24,6 +27,8 @@ export interface ReaderState {
   lastAt: number;
   /** The position stands inside of a line that was cut. */
   inside: boolean;
+  /** Of the format's reader. */
+  memory?: unknown;
 }
 /** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
 export interface Declarations {
@@ -55,9 +60,21 @@ export interface Batch {
   /** As much of the records at home somewhere as judging needs, see Recall. */
   glimpses: Uint8Array;
 }
-export type ToReader = { type: 'read'; job: ReadingJob; declarations: Declarations; databaseUrl: string } | { type: 'more' } | { type: 'stop' };
+/** Names that records gave to their component and host, by what they name. */
+export interface NameLists<T> {
+  component: T;
+  host: T;
+}
+export type ToReader =
+  | { type: 'named'; ids: NameLists<[string, number][]> }
+  | { type: 'read'; job: ReadingJob; declarations: Declarations; databaseUrl: string }
+  | { type: 'more' }
+  | { type: 'stop' };
 export type FromReader =
-  { type: 'batch'; batch: Batch } | { type: 'failed'; sourceId: number; error: string } | { type: 'stopped'; sourceId: number };
+  | { type: 'names'; names: NameLists<string[]> }
+  | { type: 'batch'; batch: Batch }
+  | { type: 'failed'; sourceId: number; error: string }
+  | { type: 'stopped'; sourceId: number };
 
 /** A record's id: its source and the position of its first byte there. Sources up to 2^17, positions up to 2^36. */
 export const recordId = (sourceId: number, byte: number): number => sourceId * 2 ** 36 + byte;

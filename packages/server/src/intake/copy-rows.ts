@@ -60,6 +60,15 @@ export class CopyRows {
     this.buffer[this.size++] = value >>> 8;
     this.buffer[this.size++] = value;
   }
+  /** Where the value of a small number that comes next will stand. */
+  get smallAt(): number {
+    return this.size + 4;
+  }
+  /** Puts a small number in the place of one that was written before. */
+  patchSmall(at: number, value: number): void {
+    this.buffer[at] = value >>> 8;
+    this.buffer[at + 1] = value;
+  }
   int(value: number): void {
     this.room(8);
     this.put(4);

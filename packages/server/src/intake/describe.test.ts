@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { componentOf, describe as describeFile, prefixHash } from './describe.ts';
+import { describe as describeFile, prefixHash } from './describe.ts';
+import { componentOf, dayOfPath, familyOf } from './naming.ts';
 
 let folder: string;
 beforeAll(async () => {
@@ -13,7 +14,7 @@ afterAll(() => rm(folder, { recursive: true, force: true }));
 async function about(path: string, content: string) {
   const file = join(folder, 'file');
   await writeFile(file, content);
-  return describeFile(file, path);
+  return describeFile(file, path, Date.UTC(2026, 10, 25, 8) * 1000);
 }
 
 describe('what a file is', () => {
@@ -26,7 +27,46 @@ describe('what a file is', () => {
     ['access.log', 'access'],
     ['.log', 'unnamed'],
     ['2026/app.jsonl', 'app'],
+    ['logs.zip/order-desk/app.log.2', 'order-desk'],
+    ['order-desk.tar.gz/app.log', 'order-desk'],
+    ['relay_20261124-0930.log', 'relay'],
   ])('the component of %s is %s', (path, component) => expect(componentOf(path)).toBe(component));
+
+  test('the parts of a rotated log are one family', () => {
+    const parts = ['app.log', 'app.log.1', 'app.log.2.gz', 'app.2026-11-24.log', 'app-20261123.log.gz', 'app.1.log', 'app_2026-11-24_0930.log'];
+    expect(new Set(parts.map((name) => familyOf(`order-desk/${name}`)))).toEqual(new Set(['order-desk/app.log']));
+    expect(familyOf('a/access.log')).not.toBe(familyOf('a/error.log'));
+    expect(familyOf('a/app.log')).not.toBe(familyOf('b/app.log'));
+    expect(familyOf('2026-11-24')).toBe('2026-11-24');
+  });
+
+  test('the day that a path names', () => {
+    const day = Date.UTC(2026, 10, 24) / 86_400_000;
+    expect(['a/app-20261124.log', '2026-11-24/app.log', 'app.log.2026_11_24.gz'].map(dayOfPath)).toEqual([day, day, day]);
+    expect(['app.log', 'app-1234567890.log', 'a/99999999.log'].map(dayOfPath)).toEqual([null, null, null]);
+  });
+
+  test('a clock alone: the day by the path, else so many midnights before the file’s date as it passes', async () => {
+    const text = '22:00:00 INFO a: one\n23:59:00 INFO a: two\n00:01:00 INFO a: three\n23:00:00 INFO a: four\n01:00:00 INFO a: five\n';
+    const last = Date.UTC(2026, 10, 25) / 86_400_000;
+    expect((await about('x/cell.log', text)).hints.firstDay).toBe(last - 2);
+    expect((await about('x/cell-2026-11-03.log', text)).hints.firstDay).toBe(Date.UTC(2026, 10, 3) / 86_400_000);
+  });
+
+  test('month-first is told by a day far behind in the file', async () => {
+    const lines = Array.from({ length: 6000 }, (_, i) => `11/${String(1 + Math.floor(i / 300)).padStart(2, '0')}/2026 10:41:58 INFO a: line ${i}`);
+    expect((await about('x/a.log', lines.join('\n'))).hints.dateOrder).toBe('month-first');
+  });
+
+  test('the component that all records name counts before the folder', async () => {
+    const line = (name: string): string => `<13>1 2026-11-24T09:41:58Z app-2 ${name} 1 - - up`;
+    expect(await about('logs/messages', [line('relay'), line('relay')].join('\n'))).toMatchObject({
+      format: 'syslog',
+      component: 'relay',
+      host: 'app-2',
+    });
+    expect(await about('logs/messages', [line('relay'), line('batch')].join('\n'))).toMatchObject({ component: 'messages', host: 'app-2' });
+  });
 
   test('the host that all records name', async () => {
     const line = (host: string): string => `{"ts":"2026-11-24T09:41:58Z","msg":"one thing","host":"${host}"}`;

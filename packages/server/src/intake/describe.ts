@@ -1,9 +1,31 @@
 import { createHash } from 'node:crypto';
-import { open } from 'node:fs/promises';
-import { decode, emptyDraft, guessEncoding, guessFormats, looksBinary, openReader, sampleOf, type Encoding } from '@fadenweg/core';
+import { open, type FileHandle } from 'node:fs/promises';
+import {
+  dateOrder,
+  decode,
+  emptyDraft,
+  frame,
+  guessEncoding,
+  guessFormats,
+  lacksDay,
+  looksBinary,
+  openReader,
+  sampleOf,
+  zoneClock,
+  type Encoding,
+  type ReadingContext,
+  type ReadingHints,
+  type Sample,
+} from '@fadenweg/core';
+import { componentOf, dayOfPath } from './naming.ts';
 
 const SAMPLE = 1 << 16;
 const HEAD = 4096;
+/** Places in a larger file that are looked at, too, and how much at each. */
+const SLICES = 16;
+const SLICE = 1 << 14;
+const STRIDE = 1 << 20;
+const DAY = 86_400_000_000;
 
 export interface Description {
   format: string;
@@ -11,14 +33,19 @@ export interface Description {
   encoding: Encoding;
   component: string;
   host: string;
+  hints: ReadingHints;
   size: number;
   headHash: string;
   /** Said where the file is no log at all. */
   problem: string | null;
 }
 
-/** What a file is: format with its confidence, encoding, component and host, and the fingerprint of its beginning. */
-export async function describe(file: string, path: string): Promise<Description> {
+/**
+ * What a file is: format with its confidence, encoding, component and host, how its dates are to be read, and the fingerprint of its beginning.
+ *
+ * @param modified when it was last written, in microseconds
+ */
+export async function describe(file: string, path: string, modified: number, zone = 'UTC'): Promise<Description> {
   const handle = await open(file);
   try {
     const { size } = await handle.stat();
@@ -28,12 +55,15 @@ export async function describe(file: string, path: string): Promise<Description>
     const sample = sampleOf(path, decode(start, encoding), size <= SAMPLE);
     const best = guessFormats(sample)[0] ?? { format: 'plain', confidence: 0 };
     const binary = looksBinary(start);
+    const hints = await hintsOf(handle, size, { sample, encoding, format: best.format, path, modified, zone });
+    const { component, host } = namesOf(best.format, sample);
     return {
       format: best.format,
       confidence: best.confidence,
       encoding,
-      component: componentOf(path),
-      host: hostOf(best.format, sample),
+      component: component === '' ? componentOf(path) : component,
+      host,
+      hints,
       size,
       headHash: createHash('sha256').update(start.subarray(0, HEAD)).digest('hex'),
       problem: size === 0 ? 'the file is empty' : binary ? 'the file holds binary data, not text; nothing was read from it' : null,
@@ -43,55 +73,104 @@ export async function describe(file: string, path: string): Promise<Description>
   }
 }
 
+interface About {
+  sample: Sample;
+  encoding: Encoding;
+  format: string;
+  path: string;
+  modified: number;
+  zone: string;
+}
+
+/** What helps to read times that are not whole: evidence from all over the file, its name, its date. */
+async function hintsOf(handle: FileHandle, size: number, about: About): Promise<ReadingHints> {
+  const named = dayOfPath(about.path);
+  // a file is not younger than the day that its name tells, though it may have been copied since
+  const modified = named === null ? about.modified : Math.min(about.modified, (named + 2) * DAY);
+  const hints: ReadingHints = { modified };
+  const order = dateOrder(about.sample.text + (await slices(handle, size, about.encoding)), modified);
+  if (order) hints.dateOrder = order;
+  if (lacksDay(about.format, about.sample)) hints.firstDay = named ?? (await firstDay(handle, size, about, hints));
+  return hints;
+}
+
+async function slices(handle: FileHandle, size: number, encoding: Encoding): Promise<string> {
+  if (size <= SAMPLE) return '';
+  const texts: string[] = [];
+  const buffer = Buffer.alloc(SLICE);
+  for (let i = 1; i <= SLICES; i++) {
+    const { bytesRead } = await handle.read(buffer, 0, SLICE, Math.floor(((size - SLICE) * i) / SLICES / 2) * 2);
+    texts.push(decode(buffer.subarray(0, bytesRead), encoding));
+  }
+  return `\n${texts.join('\n')}`;
+}
+
+/** The day of the first of times that are clocks alone: so many midnights before the file's date as the file passes. */
+async function firstDay(handle: FileHandle, size: number, about: About, hints: ReadingHints): Promise<number> {
+  const context: ReadingContext = { ...hints, zone: 'UTC', firstDay: 0 };
+  const reader = openReader(about.format, about.sample, context);
+  const draft = emptyDraft();
+  let lastAt = 0;
+  let place = { byte: 0, line: 1 };
+  let reach = STRIDE;
+  while (place.byte < size) {
+    const buffer = Buffer.alloc(Math.min(reach, size - place.byte));
+    await handle.read(buffer, 0, buffer.length, place.byte);
+    const last = place.byte + buffer.length >= size;
+    const next = frame(buffer, place, about.encoding, reader, last, ({ text, cut }) => {
+      draft.understood = false;
+      if (!cut) reader.read(text, draft);
+      if (draft.understood) lastAt = draft.at;
+    });
+    if (next.byte === place.byte && last) break;
+    reach = next.byte === place.byte ? reach + STRIDE : STRIDE;
+    place = next;
+  }
+  const local = hints.modified + zoneClock(about.zone).offsetAt(Math.floor(hints.modified / 1000)) * 1000;
+  const written = Math.floor(local / DAY) - (local % DAY < (lastAt % DAY) - DAY / 24 ? 1 : 0);
+  return written - Math.floor(lastAt / DAY);
+}
+
 /** SHA-256 of the first `length` bytes of a file. */
 export async function prefixHash(file: string, length: number): Promise<string> {
   const handle = await open(file);
   try {
-    return await hashOf(handle, length);
+    const hash = createHash('sha256');
+    const buffer = Buffer.alloc(1 << 20);
+    for (let position = 0; position < length;) {
+      const { bytesRead } = await handle.read(buffer, 0, Math.min(buffer.length, length - position), position);
+      if (bytesRead === 0) break;
+      hash.update(buffer.subarray(0, bytesRead));
+      position += bytesRead;
+    }
+    return hash.digest('hex');
   } finally {
     await handle.close();
   }
 }
 
-async function hashOf(handle: Awaited<ReturnType<typeof open>>, length: number): Promise<string> {
-  const hash = createHash('sha256');
-  const buffer = Buffer.alloc(1 << 20);
-  for (let position = 0; position < length;) {
-    const { bytesRead } = await handle.read(buffer, 0, Math.min(buffer.length, length - position), position);
-    if (bytesRead === 0) break;
-    hash.update(buffer.subarray(0, bytesRead));
-    position += bytesRead;
-  }
-  return hash.digest('hex');
-}
-
-/** The innermost folder names the component, else the file's name without its endings, dates and numbers. */
-export function componentOf(path: string): string {
-  const parts = path.split('/').filter((part) => part !== '' && part !== '.');
-  const folder = parts.length > 1 ? parts[parts.length - 2]! : '';
-  if (folder !== '' && !/^(?:logs?|var|tmp|data|\d[\d.-]*)$/i.test(folder)) return folder.slice(0, 60);
-  const bare = (parts[parts.length - 1] ?? 'unnamed')
-    .replace(/\.(?:log|txt|jsonl?|csv|xml|out|err|gz|\d+)(?=\.|$)/gi, '')
-    .replace(/[._-]?\d{4}-?\d{2}-?\d{2}.*$/, '');
-  return (bare === '' ? 'unnamed' : bare).slice(0, 60);
-}
-
 const HOST_FIELDS = ['host', 'hostname', 'service.host', 'host.name', 'broker', 'server', 'node', 'prefix'];
+const PLAIN_NAME = /^[\w.-]{1,80}$/;
 
-/** The host that the sample's records name, where they all name the same one. */
-function hostOf(format: string, sample: ReturnType<typeof sampleOf>): string {
-  const reader = openReader(format, sample, { zone: 'UTC', year: 2000 });
-  const seen = new Set<string>();
-  for (const line of sample.lines.slice(0, 60)) {
+/** The component and the host that the sample's records name, where they all name the same one. */
+function namesOf(format: string, sample: Sample): { component: string; host: string } {
+  const reader = openReader(format, sample, { zone: 'UTC', modified: 0 });
+  const hosts = new Set<string>();
+  const components = new Set<string>();
+  const bytes = Buffer.from(sample.text);
+  let records = 0;
+  frame(bytes, { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text, cut }) => {
+    if (cut || ++records > 100) return;
     const draft = emptyDraft();
-    reader.start(line);
-    reader.read(line, draft);
-    if (!draft.understood) continue;
+    reader.read(text, draft);
+    if (!draft.understood) return;
+    if (draft.component !== '') components.add(draft.component);
     const name = HOST_FIELDS.find((field) => typeof draft.fields[field] === 'string');
-    if (name) seen.add(String(draft.fields[name]));
+    if (draft.host !== '') hosts.add(draft.host);
+    else if (name) hosts.add(String(draft.fields[name]));
     const behind = format === 'sip-trace' ? /^(\S+) (?:recv|send|in|out)\b/.exec(draft.message) : null;
-    if (behind) seen.add(behind[1]!);
-  }
-  const only = [...seen];
-  return only.length === 1 && /^[\w.-]{1,80}$/.test(only[0]!) ? only[0]! : '';
+    if (behind) hosts.add(behind[1]!);
+  });
+  const only = (names: Set<string>): string => (names.size === 1 && PLAIN_NAME.test([...names][0]!) ? [...names][0]! : '');
+  return { component: only(components), host: only(hosts) };
 }

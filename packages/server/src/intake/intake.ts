@@ -7,7 +7,7 @@ import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { Names } from '../repositories/names.ts';
 import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
 import { startWorker } from '../services/workers.ts';
-import type { Batch, FromReader, ToReader } from './batch.ts';
+import type { Batch, FromReader, NameLists, ToReader } from './batch.ts';
 import { Partitions } from './partitions.ts';
 import { storeBatch } from './store-batch.ts';
 
@@ -146,11 +146,13 @@ export class Intake {
         format: source.format,
         encoding: source.encoding as Encoding,
         zone: source.zone,
-        modifiedAt: source.modified_at,
+        hints: source.hints,
         componentId: source.component_id,
         component: this.names.component(source.component_id),
         hostId: source.host_id,
         host: this.names.host(source.host_id),
+        ownComponents: !source.component_fixed,
+        ownHosts: !source.host_fixed,
         from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true },
         state: source.reader_state,
       },
@@ -164,6 +166,14 @@ export class Intake {
       await this.sources.change(source.id, { spool: null });
     }
     await this.events.sourceEnded(ended);
+  }
+
+  private async idsOf(names: NameLists<string[]>): Promise<NameLists<[string, number][]>> {
+    const ids: NameLists<[string, number][]> = { component: [], host: [] };
+    for (const table of ['component', 'host'] as const) {
+      for (const name of names[table]) ids[table].push([name, await this.names.idOf(table, name)]);
+    }
+    return ids;
   }
 
   /** Stores batches in order while the worker reads ahead. Resolves with what went wrong in the source, or null; rejects when the database is away. */
@@ -199,6 +209,13 @@ export class Intake {
           storing = storing.then(() => {
             if (!over) finish(() => resolve(message.error));
           });
+          return;
+        }
+        if (message.type === 'names') {
+          this.idsOf(message.names).then(
+            (ids) => worker.postMessage({ type: 'named', ids } satisfies ToReader),
+            (error: Error) => finish(() => reject(error)),
+          );
           return;
         }
         if (message.type !== 'batch') return;

@@ -2,7 +2,7 @@ import { open } from 'node:fs/promises';
 import { parentPort } from 'node:worker_threads';
 import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core';
 import { ownClient } from '../database/connect.ts';
-import type { Batch, FromReader, ReadingJob, ToReader } from './batch.ts';
+import type { Batch, FromReader, NameLists, ReadingJob, ToReader } from './batch.ts';
 import { BatchBuilder } from './batch-builder.ts';
 import { CopyRows } from './copy-rows.ts';
 
@@ -18,6 +18,7 @@ const AHEAD = 3;
 let credits = 0;
 let stopped = false;
 let wake: (() => void) | null = null;
+let named: ((ids: NameLists<[string, number][]>) => void) | null = null;
 const port = parentPort!;
 const send = (message: FromReader, transfer: ArrayBuffer[] = []): void => port.postMessage(message, transfer);
 
@@ -26,7 +27,8 @@ port.on('message', (message: ToReader) => {
     credits = AHEAD;
     stopped = false;
     void read(message).catch((error: Error) => send({ type: 'failed', sourceId: message.job.sourceId, error: error.message }));
-  } else {
+  } else if (message.type === 'named') named?.(message.ids);
+  else {
     if (message.type === 'more') credits++;
     else stopped = true;
     wake?.();
@@ -103,6 +105,12 @@ async function readAll(job: ReadingJob, source: Bytes, builder: BatchBuilder): P
     if (!(await credit())) {
       send({ type: 'stopped', sourceId: job.sourceId });
       return;
+    }
+    const names = builder.unknownNames();
+    if (names) {
+      const answer = new Promise<NameLists<[string, number][]>>((resolve) => (named = resolve));
+      send({ type: 'names', names });
+      builder.know(await answer);
     }
     const batch = builder.take(next, kept.rows(), last);
     send({ type: 'batch', batch }, buffersOf(batch));

@@ -1,3 +1,4 @@
+import type { ReadingHints } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import type { ReaderState } from '../intake/batch.ts';
 
@@ -11,8 +12,12 @@ export interface SourceRow {
   confidence: number;
   zone: string;
   encoding: string;
-  /** When the file was last written, in microseconds: gives the year to times without one, and a time to records without any. */
-  modified_at: number;
+  hints: ReadingHints;
+  /** What the parts of one rotated log have in common. */
+  family: string;
+  /** Set by hand: then it counts for every record, whatever the records name. */
+  component_fixed: boolean;
+  host_fixed: boolean;
   component_id: number;
   host_id: number;
   environment: string;
@@ -69,13 +74,13 @@ export class SourceRepository {
     return this.db('source').where({ id }).first();
   }
   /** A source that holds exactly these bytes already, or shorter ones that may be their beginning: whoever goes on compares. */
-  async twin(path: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
+  async twin(family: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
     const shorter: SourceRow[] = same
       ? []
       : await this.db('source')
           .where({ state: 'done' })
-          .where((or) => or.where({ path }).orWhere({ head_hash: headHash }))
+          .where((or) => or.where({ family }).orWhere({ head_hash: headHash }))
           .where('size', '<', size)
           .orderBy('size', 'desc')
           .limit(20);

@@ -1,15 +1,14 @@
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import type { ImportInfo } from '@fadenweg/api';
 import { describe, prefixHash } from '../intake/describe.ts';
 import type { Intake } from '../intake/intake.ts';
+import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
+import { spool, unpack, type Arrived } from './unpack.ts';
 
 const MOST_ERRORS = 100;
 
@@ -18,24 +17,6 @@ export interface Arriving {
   zone: string;
   demo: boolean;
   who: string;
-}
-
-/** Writes what arrives to a file, and takes its size and SHA-256 on the way, so that it need not be read again for them. */
-async function spool(content: Readable, file: string): Promise<{ size: number; contentHash: string }> {
-  const hash = createHash('sha256');
-  let size = 0;
-  await pipeline(
-    content,
-    async function* (chunks: AsyncIterable<Buffer>) {
-      for await (const chunk of chunks) {
-        hash.update(chunk);
-        size += chunk.length;
-        yield chunk;
-      }
-    },
-    createWriteStream(file, { highWaterMark: 1 << 20 }),
-  );
-  return { size, contentHash: hash.digest('hex') };
 }
 
 /** Takes files in, follows their reading, and takes imports out again. */
@@ -55,19 +36,30 @@ export class ImportService {
     return this.sources.addImport({ state: 'receiving', environment, zone, demo, who });
   }
 
-  /** Spools one file's bytes and queues it for reading; bytes that are there already add nothing. */
+  /** Spools one file's bytes, unpacks them where they are an archive, and queues what is inside for reading. */
   async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
     const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
-    const { size, contentHash } = await spool(content, file);
+    const whole: Arrived = { path, modified, file, ...(await spool(content, file)) };
     const row = (await this.sources.import(importId))!;
-    await this.sources.changeImport(importId, { files: row.files + 1, bytes: row.bytes + size });
-    const about = await describe(file, path);
+    await this.sources.changeImport(importId, { bytes: row.bytes + whole.size });
+    for await (const member of unpack(whole)) {
+      if ('problem' in member) await this.note(importId, member.path, member.problem);
+      else await this.take(importId, member);
+    }
+  }
+
+  /** Queues a file for reading; bytes that are there already add nothing. */
+  private async take(importId: number, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
+    const row = (await this.sources.import(importId))!;
+    await this.sources.changeImport(importId, { files: row.files + 1 });
+    const about = await describe(file, path, modified.getTime() * 1000, row.zone);
     if (about.problem) {
       await this.note(importId, path, about.problem);
       await rm(file, { force: true });
       return;
     }
-    const { same, shorter } = await this.sources.twin(path, size, contentHash, about.headHash);
+    const family = familyOf(path);
+    const { same, shorter } = await this.sources.twin(family, size, contentHash, about.headHash);
     if (same) {
       await this.sources.changeImport(importId, { already_there: row.already_there + 1 });
       await rm(file, { force: true });
@@ -82,11 +74,12 @@ export class ImportService {
       import_id: importId,
       read_for: importId,
       path,
+      family,
       format: about.format,
       confidence: about.confidence,
       zone: row.zone,
       encoding: about.encoding,
-      modified_at: modified.getTime() * 1000,
+      hints: about.hints,
       component_id: await this.names.idOf('component', about.component),
       host_id: await this.names.idOf('host', about.host),
       environment: row.environment,

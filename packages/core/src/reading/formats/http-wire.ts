@@ -1,7 +1,7 @@
 import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { levelOfStatus } from './access-log.ts';
 import { directionOf } from './sip-trace.ts';
-import { learnLayout, TextReader } from './text.ts';
+import { learnLayout, text, TextReader } from './text.ts';
 
 const START = /^[ \t]*(?:(GET|POST|PUT|PATCH|DELETE|HEAD|OPTIONS) (\S+) HTTP\/[\d.]+|HTTP\/[\d.]+ (\d{3}) ?(.*))$/m;
 const KEPT = new Set([
@@ -32,6 +32,7 @@ export const httpWire: Reader = {
     return layout && heads >= starts * 0.5 ? 0.96 : 0;
   },
   open: (sample, context) => new HttpWireReader(sample, context),
+  lacksDay: (sample) => text.lacksDay!(sample),
 };
 
 class HttpWireReader extends TextReader implements RecordReader {

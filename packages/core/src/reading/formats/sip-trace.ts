@@ -1,5 +1,5 @@
 import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
-import { learnLayout, TextReader } from './text.ts';
+import { learnLayout, text, TextReader } from './text.ts';
 
 const START = /^(?:(?:([A-Z]{3,12}) (sips?:[^\s]+|tel:[^\s]+) SIP\/2\.0)|(?:SIP\/2\.0 (\d{3}) ?(.*)))$/m;
 /** Compact header names of RFC 3261, section 7.3.3. */
@@ -25,6 +25,7 @@ export const sipTrace: Reader = {
     return learnLayout(sample, { zone: 'UTC', modified: 0 }) && heads >= starts * 0.5 ? 0.97 : 0;
   },
   open: (sample, context) => new SipTraceReader(sample, context),
+  lacksDay: (sample) => text.lacksDay!(sample),
 };
 
 class SipTraceReader extends TextReader implements RecordReader {

@@ -20,6 +20,7 @@ export const text: Reader = {
     return layout ? 0.5 + 0.4 * layout.share : 0;
   },
   open: (sample, context) => new TextReader(context, learnLayout(sample, context)),
+  lacksDay: (sample) => learnLayout(sample, CONTEXT)?.place.layout === 'clock',
 };
 const CONTEXT: ReadingContext = { zone: 'UTC', modified: 0 };
 
