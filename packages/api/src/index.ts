@@ -108,6 +108,7 @@ export interface StrandSummary {
   failedIn: string | null;
   headline: string;
   parties: { kind: string; value: string }[];
+  environment: string;
 }
 export interface StrandIdentifier {
   kind: string;
@@ -194,10 +195,14 @@ export interface StrandLine extends LogRecord {
   step: number;
 }
 
+/** A source: one log, of one file or of the parts that it was rotated into. */
 export interface SourceInfo {
   id: number;
+  /** Of the file, or what the parts have in common. */
   path: string;
+  parts: number;
   format: string;
+  /** 0 to 1. */
   confidence: number;
   zone: string;
   encoding: string;
@@ -214,6 +219,39 @@ export interface SourceInfo {
   from: Iso | null;
   to: Iso | null;
   importId: number;
+}
+/** When each source speaks: stretches as pairs of begin and end in milliseconds since 1970. */
+export interface Coverage {
+  from: Iso | null;
+  to: Iso | null;
+  items: { source: number; path: string; component: string; environment: string; demo: boolean; stretches: [number, number][] }[];
+}
+/** What was kept whole of a source, grouped by look. */
+export interface KeptWhole {
+  records: number;
+  groups: { shape: string; count: number; example: string; line: number; recordId: string }[];
+}
+/** A kind of identifier that the data seem to hold. */
+export interface KindSuggestion {
+  name: string;
+  label: string;
+  role: Role;
+  patterns: string[];
+  fields: string[];
+  values: number;
+  records: number;
+  recordsPerValue: number;
+  components: string[];
+  /** Share of the values that more than one component names, 0 to 1. */
+  across: number;
+  /** Business identifiers beside a value, in the mean; null where none is declared. */
+  joins: number | null;
+  examples: string[];
+}
+export interface EnvironmentInfo {
+  name: string;
+  demo: boolean;
+  records: number;
 }
 export interface ImportInfo {
   id: number;
@@ -241,7 +279,9 @@ export interface Summary {
   from: Iso | null;
   to: Iso | null;
   demo: boolean;
-  environments: string[];
+  /** Demo data can be loaded and removed from the application. */
+  demoAtHand: boolean;
+  environments: EnvironmentInfo[];
   components: string[];
   imports: ImportInfo[];
   weaving: { behind: number } | null;

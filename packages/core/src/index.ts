@@ -11,6 +11,8 @@ export { hash53, identifierKey } from './identifiers/hash.ts';
 export { normalPhone, normalValue } from './identifiers/normal.ts';
 export { patternProblem } from './identifiers/patterns.ts';
 export { Finder } from './identifiers/finder.ts';
+export { joinStretches, stretchesOf, type Stretch } from './coverage/stretches.ts';
+export { suggestKinds, type SuggestRecord, type Suggestion } from './identifiers/suggest.ts';
 export { STANDARD_KINDS } from './identifiers/supplied.ts';
 export { shapeHash, shapeText } from './shapes/shape.ts';
 export { HomeChooser } from './stitching/home.ts';

@@ -5,6 +5,9 @@ import type { ImportInfo } from '@fadenweg/api';
 import { DEMO_ZONE, demoPlan, FLOWS, generate, KINDS, MEANINGS } from '@fadenweg/standin';
 import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
 
+/** The demo is a world of its own: its strands never stand among those of one's own systems. */
+export const DEMO_ENVIRONMENT = 'lens works';
+
 const json = (method: string, body: unknown): RequestInit => ({
   method,
   headers: { 'content-type': 'application/json' },
@@ -21,6 +24,20 @@ export async function declareDemo(url: string): Promise<void> {
   if (JSON.stringify(meanings) !== JSON.stringify(MEANINGS)) await call(`${url}/api/meanings`, json('PUT', { items: MEANINGS }));
 }
 
+/** Takes back what `declareDemo` declared; what others declared stays. */
+export async function forgetDemo(url: string): Promise<void> {
+  const own = async (path: string, names: readonly string[]): Promise<void> => {
+    const { items } = await call<{ items: { name: string }[] }>(`${url}/api/${path}`);
+    for (const { name } of items) if (names.includes(name)) await call(`${url}/api/${path}/${name}`, { method: 'DELETE' });
+  };
+  await own('flows', FLOWS.map((flow) => flow.name)); // prettier-ignore
+  await own('identifier-kinds', KINDS.map((kind) => kind.name)); // prettier-ignore
+  const { items: meanings } = await call<{ items: unknown[] }>(`${url}/api/meanings`);
+  const demo = new Set(MEANINGS.map((one) => JSON.stringify(one)));
+  const rest = meanings.filter((one) => !demo.has(JSON.stringify(one)));
+  if (rest.length < meanings.length) await call(`${url}/api/meanings`, json('PUT', { items: rest }));
+}
+
 /** Generates the demo's logs and brings them in, with progress on the terminal. */
 export async function loadDemo(url: string): Promise<ImportInfo> {
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-demo-'));
@@ -29,7 +46,7 @@ export async function loadDemo(url: string): Promise<ImportInfo> {
     const { records } = await generate(demoPlan(folder));
     process.stdout.write(` ${records.toLocaleString('en')} records\n`);
     await declareDemo(url);
-    const started = await sendFiles(url, await filesBelow([join(folder, 'logs')]), { environment: 'production', zone: DEMO_ZONE, demo: 'true' });
+    const started = await sendFiles(url, await filesBelow([join(folder, 'logs')]), { environment: DEMO_ENVIRONMENT, zone: DEMO_ZONE, demo: 'true' });
     const show = process.stdout.isTTY;
     const ended = await waitForImport(url, started.id, (info) => {
       if (show) process.stdout.write(`\rReading: ${info.records.toLocaleString('en')} records, ${info.perSecond.toLocaleString('en')}/s   `);

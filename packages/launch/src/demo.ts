@@ -2,10 +2,10 @@ import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { mkdir } from 'node:fs/promises';
 import type { Summary } from '@fadenweg/api';
-import { NewerDatabase, startServer } from '@fadenweg/server';
+import { NewerDatabase, startServer, type RunningServer } from '@fadenweg/server';
 import { call } from './client.ts';
 import { Stop } from './commands.ts';
-import { declareDemo, loadDemo } from './demo-data.ts';
+import { declareDemo, forgetDemo, loadDemo } from './demo-data.ts';
 import { LiveSystem } from './live.ts';
 import { rememberStarted } from './last-started.ts';
 import { ROOT, usualDataFolder } from './places.ts';
@@ -45,11 +45,17 @@ async function main(): Promise<void> {
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => leave(0));
   try {
-    const server = await startServer({
+    const server: RunningServer = await startServer({
       databaseUrl: postgres.url,
       port,
       spool: join(folder, 'spool'),
       web: join(ROOT, 'packages/web/dist'),
+      demo: {
+        load: async () => {
+          await loadDemo(server.url);
+        },
+        forget: () => forgetDemo(server.url),
+      },
       logLevel: process.env.LOG_LEVEL ?? 'warn',
     });
     close = async () => {

@@ -6,13 +6,16 @@ import { connect, type Database } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { application } from './http/application.ts';
 import { Intake } from './intake/intake.ts';
+import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
 import { Names } from './repositories/names.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
+import { coverageRoutes } from './routes/coverage.ts';
 import { declarationRoutes } from './routes/declarations.ts';
+import { demoRoutes, type Demo } from './routes/demo.ts';
 import { importRoutes } from './routes/imports.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
@@ -22,6 +25,7 @@ import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
 import { SearchService } from './services/search-service.ts';
 import { StrandService } from './services/strand-service.ts';
+import { Suggestions } from './services/suggestions.ts';
 import { Weaving } from './weaving/weaving.ts';
 
 export const VERSION = '0.1.0';
@@ -37,6 +41,8 @@ export interface ServerOptions {
   /** Folder for files that have arrived but are not read yet. */
   spool: string;
   web: string | null;
+  /** Makes the demo's data and brings them in; where it is at hand. */
+  demo?: Demo;
   logLevel?: string;
 }
 export interface RunningServer {
@@ -97,6 +103,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const records = new RecordRepository(db);
   const identifiers = new IdentifierRepository(db);
   const declarations = new DeclarationRepository(db);
+  const coverage = new CoverageRepository(db);
   const presenter = new Presenter(identifiers, records, sources, names);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
@@ -111,6 +118,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     stored: (batch) => weaving.stored(batch),
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
     sourceEnded: async (source) => {
+      await coverage.learn(source.id);
       void imports.checkEnd(source.read_for).catch(() => {}); // tried again with the next source, and at the next start
     },
   });
@@ -120,12 +128,31 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   }
   return {
     endpoints: [
-      ...overviewRoutes({ db, version: VERSION, sources, strands: strandRows, names, imports, search, weaving }),
+      ...overviewRoutes({
+        demoAtHand: options.demo !== undefined,
+        db,
+        version: VERSION,
+        sources,
+        strands: strandRows,
+        names,
+        imports,
+        search,
+        weaving,
+      }),
       ...recordRoutes(records, sources, presenter),
       ...strandRoutes(strands, search),
       ...importRoutes(imports, sources),
-      ...sourceRoutes(sources, names, imports),
-      ...declarationRoutes({ declarations, sources, strands, imports, weaving }),
+      ...sourceRoutes(sources, names, imports, records),
+      ...coverageRoutes(coverage, sources, names),
+      ...demoRoutes(options.demo ?? null, sources, imports),
+      ...declarationRoutes({
+        declarations,
+        sources,
+        strands,
+        imports,
+        weaving,
+        suggestions: new Suggestions(options.databaseUrl, declarations, names),
+      }),
     ],
     async close() {
       await intake.close();

@@ -29,6 +29,7 @@ export class Partitions {
       await client.query(
         `create index if not exists ${name}_keys on ${name} using gin (keys) with (fastupdate = on, gin_pending_list_limit = 16384)`,
       );
+      await client.query(`create index if not exists ${name}_whole on ${name} (source_id, shape) where flags & 1 = 0`);
       this.known.add(day);
     }
   }

@@ -30,5 +30,6 @@ export class Names {
   component = (id: number): string => this.byId.component.get(id) ?? '';
   host = (id: number): string => this.byId.host.get(id) ?? '';
   components = (): string[] => [...this.byName.component.keys()].sort();
+  componentEntries = (): [number, string][] => [...this.byId.component];
   knownComponent = (name: string): number | undefined => this.byName.component.get(name);
 }

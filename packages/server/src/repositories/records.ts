@@ -124,6 +124,38 @@ export class RecordRepository {
     return rows;
   }
 
+  /** What of these sources was not understood, by look, the most frequent first, each with its first record. */
+  async keptWhole(
+    sourceIds: readonly number[],
+    limit: number,
+  ): Promise<{ shape: string | null; count: number; message: string; line: number; at: number; id: number }[]> {
+    const { rows } = await this.db.raw<{ rows: { shape: string | null; count: number; message: string; line: number; at: number; id: number }[] }>(
+      `select s.text as shape, g.count, left(g.message, 2000) as message, g.line, g.at, g.id from (
+         select shape, count(*)::bigint as count, (array_agg(message order by at, id))[1] as message, (array_agg(line order by at, id))[1] as line,
+           min(at) as at, (array_agg(id order by at, id))[1] as id
+           from record where source_id = any(?) and flags & 1 = 0 group by shape order by count(*) desc limit ?) g
+         left join shape s on s.id = g.shape order by g.count desc`,
+      [[...sourceIds], limit],
+    );
+    return rows;
+  }
+
+  /** Records of a few stretches spread over what is loaded: neighbours in time, so that what recurs is seen. */
+  async samples(stretches: number, each: number): Promise<RecordRow[]> {
+    const bounds = await this.db('record').min<{ low: number | null }[]>({ low: 'at' }).max({ high: 'at' });
+    const { low, high } = bounds[0] as unknown as { low: number | null; high: number | null };
+    if (low === null || high === null) return [];
+    const rows: RecordRow[] = [];
+    let reached = -Infinity;
+    for (let i = 0; i < stretches; i++) {
+      const from = Math.max(reached, Math.floor(low + ((high - low) * (i + 0.5)) / stretches - (i === 0 ? (high - low) / stretches / 2 : 0)));
+      const found = await this.list(from, high + 1, 'asc', null, each);
+      rows.push(...found);
+      if (found.length > 0) reached = found[found.length - 1]!.at + 1;
+    }
+    return rows;
+  }
+
   async timeline(from: number, to: number, slot: number): Promise<{ slot: number; level: number; count: number }[]> {
     const { rows } = await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(
       'select (minute - ?) / ? as slot, level, sum(count)::bigint as count from minute_count where minute >= ? and minute < ? group by 1, 2',

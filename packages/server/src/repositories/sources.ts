@@ -36,6 +36,28 @@ export interface SourceRow {
   first_at: number | null;
   last_at: number | null;
 }
+export type FamilyRow = Pick<
+  SourceRow,
+  | 'id'
+  | 'path'
+  | 'format'
+  | 'confidence'
+  | 'zone'
+  | 'encoding'
+  | 'component_id'
+  | 'host_id'
+  | 'environment'
+  | 'demo'
+  | 'size'
+  | 'done_bytes'
+  | 'records'
+  | 'understood'
+  | 'first_at'
+  | 'last_at'
+  | 'error'
+  | 'import_id'
+  | 'state'
+> & { parts: number };
 export interface ImportRow {
   id: number;
   state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
@@ -51,7 +73,7 @@ export interface ImportRow {
   errors: { path: string; error: string }[];
 }
 /** Tables that hold what was read from a source, besides its kept bytes. */
-const READ_TABLES = ['sighting', 'edge', 'minute_count'] as const;
+const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}
@@ -59,6 +81,32 @@ export class SourceRepository {
   sources(where: Partial<SourceRow> = {}): Promise<SourceRow[]> {
     return this.db('source').where(where).orderBy('path').orderBy('id').select('*');
   }
+  /** Sources as a person counts them: the parts of a rotated log are one. */
+  async families(where: { id?: number } = {}, limit = 2000): Promise<FamilyRow[]> {
+    const { rows } = await this.db.raw<{ rows: FamilyRow[] }>(
+      `select min(id)::int as id, case when count(*) = 1 then min(path) else family end as path, count(*)::int as parts,
+          (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone,
+          (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
+          environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(understood)::bigint as understood,
+          min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,
+          case when bool_or(state = 'reading') then 'reading' when bool_or(state = 'waiting') then 'waiting' when bool_or(state = 'failed') then 'failed'
+            when bool_and(state = 'cancelled') then 'cancelled' else 'done' end as state
+        from source ${where.id === undefined ? '' : 'where (family, environment, demo) = (select family, environment, demo from source where id = ?)'}
+        group by family, environment, demo order by environment, path limit ?`,
+      [...(where.id === undefined ? [] : [where.id]), limit],
+    );
+    return rows;
+  }
+  /** All parts of the log that a source is a part of. */
+  async partsOf(id: number): Promise<SourceRow[]> {
+    return this.db('source')
+      .whereRaw('(family, environment, demo) = (select family, environment, demo from source where id = ?)', [id])
+      .orderBy('first_at')
+      .orderBy('id')
+      .limit(20_000)
+      .select('*');
+  }
+
   async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string }>> {
     const rows: { id: number; path: string; environment: string }[] = await this.db('source')
       .whereIn('id', [...new Set(ids)])
@@ -132,6 +180,8 @@ export class SourceRepository {
       });
       await trx('record').whereIn('source_id', ids).delete();
       for (const table of READ_TABLES) await trx(table).whereIn('source_id', ids).delete();
+      // bytes that are still at hand in a file are kept anew as they are read
+      await trx('raw_block').whereIn('source_id', trx('source').whereIn('id', ids).whereNotNull('spool').select('id')).delete();
     });
   }
 

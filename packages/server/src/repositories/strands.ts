@@ -13,6 +13,7 @@ export interface StrandRow {
   failed_in: string | null;
   headline: string;
   parties: number[];
+  environment: string;
 }
 export type StrandSort = 'started' | '-started' | 'duration' | '-duration';
 export interface StrandFilter {
@@ -22,6 +23,7 @@ export interface StrandFilter {
   to?: number;
   founders?: number[];
   parties?: number[];
+  environment?: string[];
 }
 export interface StrandCursor {
   value: number;
@@ -68,7 +70,7 @@ export class StrandRepository {
     return Number(row?.count ?? 0);
   }
 
-  private filtered({ flow, outcome, from, to, founders, parties }: StrandFilter) {
+  private filtered({ flow, outcome, from, to, founders, parties, environment }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
     if (flow)
       void query.where((or) =>
@@ -81,6 +83,7 @@ export class StrandRepository {
             if (flow.includes('none')) void inner.orWhereNull('flow');
           }),
       );
+    if (environment) void query.whereIn('environment', environment);
     if (outcome) void query.whereIn('outcome', outcome);
     if (from !== undefined) void query.where('ended_at', '>=', from);
     if (to !== undefined) void query.where('started_at', '<', to);

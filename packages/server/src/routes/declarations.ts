@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Flow, FlowDeclaration, IdentifierKind, Meaning, Page } from '@fadenweg/api';
+import type { Flow, FlowDeclaration, IdentifierKind, KindSuggestion, Meaning, Page } from '@fadenweg/api';
 import { patternProblem } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { name } from '../http/inputs.ts';
@@ -8,6 +8,7 @@ import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandService } from '../services/strand-service.ts';
 import type { ImportService } from '../services/import-service.ts';
+import type { Suggestions } from '../services/suggestions.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 
 const kindBody = Joi.object({
@@ -64,10 +65,11 @@ export interface DeclarationParts {
   strands: StrandService;
   imports: ImportService;
   weaving: Weaving;
+  suggestions: Suggestions;
 }
 
 /** What is declared about the data. A change of kinds or meanings reads the sources again from their kept bytes, in the background. */
-export function declarationRoutes({ declarations, sources, strands, imports, weaving }: DeclarationParts): AnyEndpoint[] {
+export function declarationRoutes({ declarations, sources, strands, imports, weaving, suggestions }: DeclarationParts): AnyEndpoint[] {
   const readAllAgain = async (): Promise<{ sourcesReadAgain: number }> => {
     const ids = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
     if (ids.length > 0) await imports.readAgain(ids);
@@ -97,6 +99,15 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       summary: 'The kinds of identifiers that are found',
       async run(): Promise<Page<IdentifierKind>> {
         return { items: (await declarations.kinds()).map(({ id: _id, ...kind }) => kind), next: null };
+      },
+    }),
+    endpoint({
+      method: 'get',
+      path: '/identifier-kinds/suggestions',
+      summary: 'Kinds of identifiers that the data seem to hold, with figures and a proposed role',
+      async run(): Promise<Page<KindSuggestion>> {
+        const rows = await sources.families();
+        return { items: await suggestions.find(`${rows.length} ${rows.reduce((sum, row) => sum + row.records, 0)}`), next: null };
       },
     }),
     endpoint<unknown, unknown, IdentifierKind>({
@@ -131,8 +142,9 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       params: byName,
       status: 202,
       async run({ params, who }) {
-        if (!(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
-        return readAllAgain();
+        const kind = (await declarations.kinds()).find((one) => one.name === params.name);
+        if (!kind || !(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
+        return (await declarations.occurs(kind.id)) ? readAllAgain() : { sourcesReadAgain: 0 };
       },
     }),
     endpoint({
@@ -162,6 +174,16 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
         await declarations.saveFlow(body, who);
         weaving.ask(true, false);
         return body;
+      },
+    }),
+    endpoint<unknown, { name: string }>({
+      method: 'delete',
+      path: '/flows/{name}',
+      summary: 'Takes a declared flow away',
+      params: byName,
+      async run({ params }) {
+        if (!(await declarations.removeFlow(params.name))) throw notFound(`The flow “${params.name}”`);
+        weaving.ask(true, false);
       },
     }),
     endpoint({

@@ -1,17 +1,18 @@
 import Joi from 'joi';
-import type { Health, SearchAnswer, Summary } from '@fadenweg/api';
+import type { EnvironmentInfo, Health, SearchAnswer, Summary } from '@fadenweg/api';
 import { isoMicros, LONGEST_PASTE } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
-import type { SourceRepository } from '../repositories/sources.ts';
+import type { FamilyRow, SourceRepository } from '../repositories/sources.ts';
 import type { StrandRepository } from '../repositories/strands.ts';
 import type { ImportService } from '../services/import-service.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 
 export interface OverviewParts {
+  demoAtHand: boolean;
   db: Database;
   version: string;
   sources: SourceRepository;
@@ -22,7 +23,7 @@ export interface OverviewParts {
   weaving: Weaving;
 }
 
-export function overviewRoutes({ db, version, sources, strands, names, imports, search, weaving }: OverviewParts): AnyEndpoint[] {
+export function overviewRoutes({ demoAtHand, db, version, sources, strands, names, imports, search, weaving }: OverviewParts): AnyEndpoint[] {
   return [
     endpoint({
       method: 'get',
@@ -43,7 +44,7 @@ export function overviewRoutes({ db, version, sources, strands, names, imports, 
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total] = await Promise.all([sources.sources(), sources.imports(20), strands.total()]);
+        const [own, running, total] = await Promise.all([sources.families(), sources.imports(20), strands.total()]);
         const first = Math.min(...own.map((source) => source.first_at ?? Infinity));
         const last = Math.max(...own.map((source) => source.last_at ?? -Infinity));
         return {
@@ -53,7 +54,8 @@ export function overviewRoutes({ db, version, sources, strands, names, imports, 
           from: Number.isFinite(first) ? isoMicros(first) : null,
           to: Number.isFinite(last) ? isoMicros(last) : null,
           demo: own.some((source) => source.demo),
-          environments: [...new Set(own.map((source) => source.environment))].sort(),
+          demoAtHand,
+          environments: environmentsOf(own),
           components: names.components(),
           imports: await Promise.all(
             running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row)),
@@ -86,4 +88,13 @@ export function overviewRoutes({ db, version, sources, strands, names, imports, 
       },
     }),
   ];
+}
+
+function environmentsOf(own: readonly FamilyRow[]): EnvironmentInfo[] {
+  const found = new Map<string, EnvironmentInfo>();
+  for (const { environment, demo, records } of own) {
+    const known = found.get(environment) ?? { name: environment, demo: true, records: 0 };
+    found.set(environment, { ...known, demo: known.demo && demo, records: known.records + records });
+  }
+  return [...found.values()].sort((a, b) => Number(a.demo) - Number(b.demo) || a.name.localeCompare(b.name));
 }

@@ -1,11 +1,14 @@
 import Joi from 'joi';
-import type { Page, SourceInfo } from '@fadenweg/api';
+import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS, isoMicros, isZone } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
+import { limit } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
-import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { RecordRepository } from '../repositories/records.ts';
+import type { FamilyRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
+import { recordKey } from '../services/present.ts';
 
 const number = Joi.object({
   id: Joi.number()
@@ -22,10 +25,11 @@ interface Change {
   environment?: string;
 }
 
-export function sourceRoutes(sources: SourceRepository, names: Names, imports: ImportService): AnyEndpoint[] {
-  const info = (row: SourceRow): SourceInfo => ({
+export function sourceRoutes(sources: SourceRepository, names: Names, imports: ImportService, records: RecordRepository): AnyEndpoint[] {
+  const info = (row: FamilyRow): SourceInfo => ({
     id: row.id,
     path: row.path,
+    parts: row.parts,
     format: row.format,
     confidence: row.confidence,
     zone: row.zone,
@@ -44,18 +48,22 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
     to: row.last_at === null ? null : isoMicros(row.last_at),
     importId: row.import_id,
   });
-  const find = async (id: number): Promise<SourceRow> => {
-    const row = await sources.source(id);
+  const find = async (id: number): Promise<FamilyRow> => {
+    const [row] = await sources.families({ id });
     if (!row) throw notFound(`Source ${id}`);
     return row;
+  };
+  const notReading = (row: FamilyRow): void => {
+    if (row.state === 'waiting' || row.state === 'reading')
+      throw new Refusal(409, 'Still being read', `“${row.path}” is being read at the moment.`, 'Wait until it is read, or cancel its import.');
   };
   return [
     endpoint({
       method: 'get',
       path: '/sources',
-      summary: 'What is collected, and how it is read',
+      summary: 'What is collected, and how it is read; the parts of a rotated log are one source',
       async run(): Promise<Page<SourceInfo>> {
-        return { items: (await sources.sources()).map(info), next: null };
+        return { items: (await sources.families()).map(info), next: null };
       },
     }),
     endpoint<unknown, { id: number }>({
@@ -64,6 +72,53 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
       summary: 'One source',
       params: number,
       async run({ params }): Promise<SourceInfo> {
+        return info(await find(params.id));
+      },
+    }),
+    endpoint<unknown, { id: number }>({
+      method: 'get',
+      path: '/sources/{id}/parts',
+      summary: 'The files that a source consists of, in order of time',
+      params: number,
+      async run({ params }): Promise<Page<SourceInfo>> {
+        await find(params.id);
+        return { items: (await sources.partsOf(params.id)).map((row) => info({ ...row, parts: 1 })), next: null };
+      },
+    }),
+    endpoint<{ limit: number }, { id: number }>({
+      method: 'get',
+      path: '/sources/{id}/kept-whole',
+      summary: 'What of a source was not understood and is kept whole, grouped by look',
+      params: number,
+      query: Joi.object({ limit: limit(200, 50) }),
+      async run({ params, query }): Promise<KeptWhole> {
+        const row = await find(params.id);
+        const ids = (await sources.partsOf(params.id)).map((part) => part.id);
+        const groups = await records.keptWhole(ids, query.limit);
+        return {
+          records: row.records - row.understood,
+          groups: groups.map(({ shape, count, message, line, at, id }) => ({
+            shape: shape ?? '',
+            count,
+            example: message,
+            line,
+            recordId: recordKey({ at, id }),
+          })),
+        };
+      },
+    }),
+    endpoint<unknown, { id: number }>({
+      method: 'post',
+      path: '/sources/{id}/again',
+      summary: 'Reads what failed or was not read to its end again',
+      params: number,
+      status: 202,
+      async run({ params }): Promise<SourceInfo> {
+        notReading(await find(params.id));
+        const failed = (await sources.partsOf(params.id)).filter((part) => part.state === 'failed').map((part) => part.id);
+        if (failed.length === 0)
+          throw new Refusal(409, 'Nothing to read again', 'This source was read to its end.', 'Change how it is read instead.');
+        await imports.readAgain(failed);
         return info(await find(params.id));
       },
     }),
@@ -84,17 +139,17 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
         const row = await find(params.id);
         if (body.zone !== undefined && !isZone(body.zone))
           throw new Refusal(400, 'Unknown zone', `“${body.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        if (row.state === 'waiting' || row.state === 'reading')
-          throw new Refusal(409, 'Still being read', `“${row.path}” is being read at the moment.`, 'Wait until it is read, or cancel its import.');
+        notReading(row);
         const change: Partial<SourceRow> = {};
         if (body.format !== undefined) change.format = body.format;
         if (body.zone !== undefined) change.zone = body.zone;
         if (body.environment !== undefined) change.environment = body.environment;
-        if (body.component !== undefined) change.component_id = await names.idOf('component', body.component);
-        if (body.host !== undefined) change.host_id = await names.idOf('host', body.host);
-        await sources.change(row.id, change);
-        const reads = change.format !== undefined || change.zone !== undefined || change.component_id !== undefined || change.host_id !== undefined;
-        if (reads) await imports.readAgain([row.id]);
+        if (body.component !== undefined)
+          Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });
+        if (body.host !== undefined) Object.assign(change, { host_id: await names.idOf('host', body.host), host_fixed: body.host !== '' });
+        const parts = (await sources.partsOf(row.id)).map((part) => part.id);
+        for (const part of parts) await sources.change(part, change);
+        await imports.readAgain(parts);
         return info(await find(row.id));
       },
     }),

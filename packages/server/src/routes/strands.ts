@@ -11,11 +11,12 @@ import type { StrandService } from '../services/strand-service.ts';
 
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
 const id = Joi.object({ id: Joi.string().max(300).required() });
-const filters = { identifier: Joi.string().max(200), flow: list, outcome: list, from: instant, to: instant };
+const filters = { identifier: Joi.string().max(200), flow: list, outcome: list, environment: list, from: instant, to: instant };
 interface Filters {
   identifier?: string;
   flow?: string;
   outcome?: string;
+  environment?: string;
   from?: string;
   to?: string;
 }
@@ -28,6 +29,7 @@ export function strandRoutes(strands: StrandService, search: SearchService): Any
     const filter: StrandFilter = {
       flow: splitList(query.flow),
       outcome,
+      environment: splitList(query.environment),
       from: query.from ? microsOf(query.from) : undefined,
       to: query.to ? microsOf(query.to) : undefined,
     };

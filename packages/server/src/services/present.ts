@@ -78,6 +78,7 @@ export class Presenter {
         businessId: row.value,
         kind: founder?.kind ?? '',
         outcome: row.outcome as Outcome,
+        environment: row.environment,
         startedAt: isoMicros(row.started_at),
         endedAt: isoMicros(row.ended_at),
         durationMs: row.duration / 1000,

@@ -110,7 +110,7 @@ const nextFile = (base: string): string => `${base}-${process.hrtime.bigint().to
 async function* gzip(arrived: Arrived, guard: Guard): AsyncGenerator<Arrived | Refused> {
   const file = nextFile(arrived.file);
   const path = arrived.path.replace(/\.tgz$/i, '.tar').replace(/\.gz$/i, '');
-  let problem: string | null = null;
+  let problem: string;
   try {
     yield { path, modified: arrived.modified, file, ...(await spool(createReadStream(arrived.file).pipe(createGunzip()), file, guard)) };
     return;

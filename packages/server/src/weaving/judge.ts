@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import { headline, pathOf, verdict, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
+import { sourceOfId } from '../intake/batch.ts';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
@@ -10,7 +11,7 @@ export const MOST_RECORDS = 20_000;
 /** From this many strands on, one sorted pass over the records is cheaper than look-ups by key. */
 const BULK = 3000;
 const CHUNK = 200;
-const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties';
+const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment';
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
 /**
@@ -40,6 +41,8 @@ export interface JudgeContext {
   /** Value and kind of founders, read with their ties. */
   flows: readonly FlowRules[];
   evidenceEnd: number;
+  /** Of a source. */
+  environment(sourceId: number): string;
 }
 
 /** The flow that a founding identifier stands for. */
@@ -174,7 +177,7 @@ class StrandRows {
     const { outcome, findings } = verdict(records, path, flow, context.evidenceEnd);
     const first = findings[0];
     const row = this.rows;
-    row.begin(12);
+    row.begin(13);
     row.big(founder);
     row.small(named.kind);
     row.text(named.value);
@@ -189,6 +192,7 @@ class StrandRows {
     else row.nothing();
     row.text(first ? headline(first.sentence) : '');
     row.bigs(this.parties(records));
+    row.text(context.environment(sourceOfId(Number(records[0]!.id))));
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

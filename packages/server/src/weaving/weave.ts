@@ -18,7 +18,12 @@ export class Weaver {
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
   private readonly recall = new Recall(0);
-  private readonly names = { component: new Map<number, string>(), host: new Map<number, string>(), kind: new Map<number, string>() };
+  private readonly names = {
+    component: new Map<number, string>(),
+    host: new Map<number, string>(),
+    kind: new Map<number, string>(),
+    environment: new Map<number, string>(),
+  };
 
   private constructor(
     private readonly client: pg.Client,
@@ -131,6 +136,7 @@ export class Weaver {
         component: (id) => this.names.component.get(id) ?? '',
         host: (id) => this.names.host.get(id) ?? '',
         kindName: (id) => this.names.kind.get(id) ?? '',
+        environment: (id) => this.names.environment.get(id) ?? '',
       },
       (done) => progress(done, list.length),
     );
@@ -252,6 +258,8 @@ export class Weaver {
       const { rows } = await this.client.query<{ id: number; name: string }>(`select id, name from ${table}`);
       for (const { id, name } of rows) map.set(id, name);
     }
+    const { rows } = await this.client.query<{ id: number; environment: string }>('select id, environment from source');
+    for (const { id, environment } of rows) this.names.environment.set(id, environment);
   }
 }
 

@@ -48,6 +48,8 @@ export async function up(db: Knex): Promise<void> {
     create table shape (id bigint primary key, text text not null);
     create table minute_count (minute bigint not null, source_id int not null, level smallint not null, count int not null);
     create index on minute_count (minute);
+    create index on minute_count (source_id, minute);
+    create table coverage (source_id int not null references source on delete cascade, from_at bigint not null, to_at bigint not null, primary key (source_id, from_at));
 
     create table sighting (
       key bigint not null, kind_id smallint not null, source_id int not null, scope text not null, value text not null,
@@ -64,7 +66,7 @@ export async function up(db: Knex): Promise<void> {
     create table strand (
       founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
       started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,
-      failed_in text, headline text not null, parties bigint[] not null);
+      failed_in text, headline text not null, parties bigint[] not null, environment text not null);
     create index on strand (started_at, founder);
     create index on strand (flow, started_at, founder);
     create index on strand (outcome, started_at, founder);

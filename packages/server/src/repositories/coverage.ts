@@ -1,0 +1,33 @@
+import { stretchesOf, type Stretch } from '@fadenweg/core';
+import type { Database } from '../database/connect.ts';
+
+export interface CoverageRow extends Stretch {
+  /** The first part of the source. */
+  source: number;
+}
+
+/** When each source speaks, worked out when it has been read. */
+export class CoverageRepository {
+  constructor(private readonly db: Database) {}
+
+  /** Works out the coverage of one source anew, from its counts by minute. */
+  async learn(sourceId: number): Promise<void> {
+    const minutes: number[] = await this.db('minute_count').where({ source_id: sourceId }).distinct('minute').orderBy('minute').pluck('minute');
+    const rows = stretchesOf(minutes).map(({ from, to }) => ({ source_id: sourceId, from_at: from, to_at: to }));
+    await this.db.transaction(async (trx) => {
+      await trx('coverage').where({ source_id: sourceId }).delete();
+      for (let i = 0; i < rows.length; i += 1000) await trx('coverage').insert(rows.slice(i, i + 1000));
+    });
+  }
+
+  /** Stretches that reach into a window, by source (the parts of a log as one), at most `limit`. */
+  async within(from: number, to: number, limit = 20_000): Promise<CoverageRow[]> {
+    const { rows } = await this.db.raw<{ rows: CoverageRow[] }>(
+      `select f.id as source, c.from_at as "from", c.to_at as "to" from coverage c join source s on s.id = c.source_id
+         join (select family, environment, demo, min(id) as id from source group by 1, 2, 3) f using (family, environment, demo)
+        where c.to_at > ? and c.from_at < ? order by f.id, c.from_at limit ?`,
+      [from, to, limit],
+    );
+    return rows;
+  }
+}
