@@ -250,8 +250,11 @@ export interface KindSuggestion {
 }
 export interface EnvironmentInfo {
   name: string;
+  /** All of its sources are made up. */
   demo: boolean;
   records: number;
+  from: Iso | null;
+  to: Iso | null;
 }
 export interface ImportInfo {
   id: number;

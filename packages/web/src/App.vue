@@ -4,6 +4,7 @@ import FinderField from './frame/FinderField.vue';
 import FootLine from './frame/FootLine.vue';
 import KeyHelp from './frame/KeyHelp.vue';
 import LeftStrip from './frame/LeftStrip.vue';
+import ScopeMenu from './frame/ScopeMenu.vue';
 import WindowMenu from './frame/WindowMenu.vue';
 import { useKeys } from './keys/use-keys.ts';
 import { useSummary } from './stores/summary.ts';
@@ -28,6 +29,7 @@ useKeys({ t: look.toggle });
           </svg>
         </RouterLink>
         <FinderField />
+        <ScopeMenu />
         <WindowMenu />
         <span class="room"></span>
         <span class="soft zone" :title="'Times are shown in this zone'">{{ ZONE }}</span>

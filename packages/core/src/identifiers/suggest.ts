@@ -102,11 +102,15 @@ export function suggestKinds(records: Iterable<SuggestRecord>): Suggestion[] {
     for (const [value] of record.text.slice(0, 4000).matchAll(TOKEN))
       if (value.length >= 5 && value.length <= 64 && isName(value)) note(byForm, formOf(value), value, null);
   }
-  return [...byForm.values(), ...byField.values()]
-    .filter(isLikely)
-    .map((group) => suggestion(group, business))
-    .sort((a, b) => weight(b) - weight(a))
-    .slice(0, 20);
+  return (
+    [...byForm.values(), ...byField.values()]
+      .filter(isLikely)
+      .map((group) => suggestion(group, business))
+      // numbers that one component writes and that stand beside nothing are counts
+      .filter((one) => one.patterns.length > 0 || one.components.length > 1 || one.joins >= 0.5)
+      .sort((a, b) => weight(b) - weight(a))
+      .slice(0, 20)
+  );
 }
 
 /** Not a time, an address, a version or a measure with its unit. */

@@ -45,14 +45,11 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
         const [own, running, total] = await Promise.all([sources.families(), sources.imports(20), strands.total()]);
-        const first = Math.min(...own.map((source) => source.first_at ?? Infinity));
-        const last = Math.max(...own.map((source) => source.last_at ?? -Infinity));
         return {
           records: own.reduce((sum, source) => sum + source.records, 0),
           sources: own.length,
           strands: total,
-          from: Number.isFinite(first) ? isoMicros(first) : null,
-          to: Number.isFinite(last) ? isoMicros(last) : null,
+          ...spanOf(own),
           demo: own.some((source) => source.demo),
           demoAtHand,
           environments: environmentsOf(own),
@@ -91,10 +88,18 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
 }
 
 function environmentsOf(own: readonly FamilyRow[]): EnvironmentInfo[] {
-  const found = new Map<string, EnvironmentInfo>();
-  for (const { environment, demo, records } of own) {
-    const known = found.get(environment) ?? { name: environment, demo: true, records: 0 };
-    found.set(environment, { ...known, demo: known.demo && demo, records: known.records + records });
-  }
-  return [...found.values()].sort((a, b) => Number(a.demo) - Number(b.demo) || a.name.localeCompare(b.name));
+  const names = [...new Set(own.map((source) => source.environment))];
+  return names
+    .map((name): EnvironmentInfo => {
+      const sources = own.filter((source) => source.environment === name);
+      const { from, to } = spanOf(sources);
+      return { name, demo: sources.every((source) => source.demo), records: sources.reduce((sum, source) => sum + source.records, 0), from, to };
+    })
+    .sort((a, b) => Number(a.demo) - Number(b.demo) || a.name.localeCompare(b.name));
+}
+
+function spanOf(own: readonly FamilyRow[]): { from: string | null; to: string | null } {
+  const first = Math.min(...own.map((source) => source.first_at ?? Infinity));
+  const last = Math.max(...own.map((source) => source.last_at ?? -Infinity));
+  return { from: Number.isFinite(first) ? isoMicros(first) : null, to: Number.isFinite(last) ? isoMicros(last) : null };
 }

@@ -1,10 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useConnection } from '../stores/connection.ts';
+import CoverageStrip from './CoverageStrip.vue';
 import { useSummary } from '../stores/summary.ts';
 import { count, dayAndClock } from '../time/format.ts';
+import { useScope } from '../time/scope.ts';
 const store = useSummary();
 const connection = useConnection();
+const scope = useScope();
+const onlyDemo = computed(
+  () => store.summary?.environments.filter((one) => scope.chosen.value.includes(one.name)).every((one) => one.demo) && store.summary.demo,
+);
 const running = computed(() => store.summary?.imports[0] ?? null);
 const left = computed(() => {
   const seconds = running.value?.secondsLeft;
@@ -24,7 +30,8 @@ const left = computed(() => {
           · {{ dayAndClock(store.summary.from) }} to {{ dayAndClock(store.summary.to) }}</template
         ></span
       >
-      <span v-if="store.summary.demo" class="demo">made-up demo data</span>
+      <CoverageStrip v-if="store.summary.sources > 0" />
+      <span v-if="onlyDemo" class="demo">made-up demo data</span>
       <RouterLink v-if="running" to="/sources" class="running" role="status">{{
         running.state === 'removing' ? 'taking an import out' : `reading ${count(running.perSecond)}/s${left}`
       }}</RouterLink>

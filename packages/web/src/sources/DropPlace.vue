@@ -63,8 +63,8 @@ function send(files: Dropped[]): void {
       <p>
         Drop files or a whole folder here, or
         <label class="link">choose files<input type="file" multiple class="visually-hidden" data-testid="files" @change="picked" /></label> or
-        <label class="link">a folder<input type="file" webkitdirectory class="visually-hidden" @change="picked" /></label>. Formats are recognised;
-        the innermost folder names the component. The same content again adds nothing.
+        <label class="link">a folder<input type="file" webkitdirectory class="visually-hidden" @change="picked" /></label>. Formats and archives (gz,
+        zip, tar) are recognised; records or the innermost folder name the component. The same content again adds nothing.
       </p>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
       <p v-if="sending" role="status">
@@ -73,8 +73,8 @@ function send(files: Dropped[]): void {
       </p>
     </div>
     <div class="choices">
-      <label>Environment <input v-model="environment" maxlength="60" /></label>
-      <label>Zone of times without an offset <input v-model="zone" maxlength="60" /></label>
+      <label>Environment <input v-model="environment" class="input" maxlength="60" /></label>
+      <label>Zone of times without an offset <input v-model="zone" class="input" maxlength="60" /></label>
     </div>
   </section>
 </template>
@@ -99,9 +99,6 @@ p {
   margin: 4px 0 0;
   max-width: 720px;
 }
-.bad {
-  color: var(--madder);
-}
 .choices {
   display: grid;
   gap: 6px;
@@ -111,14 +108,6 @@ p {
   display: grid;
   grid-template-columns: 210px 150px;
   align-items: center;
-}
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--linen);
-  border: 1px solid var(--strong-seam);
-  border-radius: 3px;
-  padding: 3px 6px;
 }
 label.link:focus-within {
   outline: 2px solid var(--indigo);

@@ -1,47 +1,70 @@
 <script setup lang="ts">
-import type { IdentifierKind, Page } from '@fadenweg/api';
+import type { IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
 import { reactive, ref } from 'vue';
 import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
+import KindSuggestions from './KindSuggestions.vue';
+import { ROLES } from './roles.ts';
+
 const emit = defineEmits<{ changed: [] }>();
 const { answer, problem, again } = useRequest([], () => api.get<Page<IdentifierKind>>('/identifier-kinds'));
-const ROLES = { business: 'names one transaction', link: 'ties records', shared: 'shared by many' } as const;
 const values = reactive({ label: '', role: 'business' as IdentifierKind['role'], pattern: '', fields: '' });
 const bad = ref('');
 const said = ref('');
-async function add(): Promise<void> {
+const suggestions = ref<InstanceType<typeof KindSuggestions> | null>(null);
+
+type Declared = Pick<IdentifierKind, 'name' | 'label' | 'role' | 'patterns' | 'fields'>;
+const readAgain = (count: number): string =>
+  count === 0 ? 'Nothing has to be read again.' : `${count} ${count === 1 ? 'file is' : 'files are'} read again in the background.`;
+
+async function attempt(act: () => Promise<string>): Promise<boolean> {
   bad.value = said.value = '';
-  const name = values.label
-    .trim()
+  try {
+    said.value = await act();
+    void again();
+    emit('changed');
+    return true;
+  } catch (error) {
+    bad.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
+    return false;
+  }
+}
+const declare = (kind: Declared): Promise<boolean> =>
+  attempt(async () => {
+    const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
+    return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}`;
+  });
+const remove = (kind: IdentifierKind): Promise<boolean> =>
+  attempt(async () => {
+    const { sourcesReadAgain } = await api.delete<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`);
+    return `“${kind.label}” is no identifier any more. ${readAgain(sourcesReadAgain)}`;
+  });
+async function add(): Promise<void> {
+  const label = values.label.trim();
+  const name = label
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '');
-  try {
-    const kind = {
-      name,
-      label: values.label.trim(),
-      role: values.role,
-      patterns: values.pattern.trim() === '' ? [] : [values.pattern.trim()],
-      fields: values.fields
-        .split(',')
-        .map((field) => field.trim())
-        .filter(Boolean),
-    };
-    const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
-    said.value = `“${kind.label}” is declared. ${sourcesReadAgain} ${sourcesReadAgain === 1 ? 'source is' : 'sources are'} read again in the background.`;
-    Object.assign(values, { label: '', pattern: '', fields: '' });
-    void again();
-    emit('changed');
-  } catch (error) {
-    bad.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-  }
+  const fields = values.fields.split(',').map((field) => field.trim()).filter(Boolean); // prettier-ignore
+  const done = await declare({ name, label, role: values.role, patterns: values.pattern.trim() === '' ? [] : [values.pattern.trim()], fields });
+  if (done) Object.assign(values, { label: '', pattern: '', fields: '' });
+}
+async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promise<void> {
+  const { name, label, patterns, fields } = one;
+  if (await declare({ name, label, role, patterns, fields })) suggestions.value?.again();
 }
 </script>
 <template>
   <div class="kinds">
+    <p v-if="bad" class="bad said" role="alert">{{ bad }}</p>
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <KindSuggestions ref="suggestions" @accept="accept" />
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <table v-else-if="answer" class="plain-table">
+      <caption>
+        Declared identifiers
+      </caption>
       <thead>
         <tr>
           <th>Identifier</th>
@@ -50,6 +73,7 @@ async function add(): Promise<void> {
           <th>Fields</th>
           <th>Used again</th>
           <th>From</th>
+          <th>Action</th>
         </tr>
       </thead>
       <tbody>
@@ -60,23 +84,22 @@ async function add(): Promise<void> {
           <td class="mono">{{ kind.fields.join(', ') }}</td>
           <td>{{ kind.leaseMs === null ? 'never' : `after ${kind.leaseMs / 60000} min` }}</td>
           <td class="soft">{{ kind.supplied ? 'supplied' : 'declared' }}</td>
+          <td><button v-if="!kind.supplied" type="button" class="link" @click="remove(kind)">Take away</button></td>
         </tr>
       </tbody>
     </table>
     <form class="add" @submit.prevent="add">
       <h2>Declare your own</h2>
       <p class="soft">What does the number look like by which people ask? Give an example’s pattern, or the name of the field that holds it.</p>
-      <label>Name <input v-model="values.label" required maxlength="40" placeholder="booking" /></label>
+      <label>Name <input v-model="values.label" class="input" required maxlength="40" placeholder="booking" /></label>
       <label
         >Role
-        <select v-model="values.role">
+        <select v-model="values.role" class="input">
           <option v-for="(words, role) in ROLES" :key="role" :value="role">{{ role }}: {{ words }}</option>
         </select></label
       >
-      <label>Pattern <input v-model="values.pattern" class="mono" maxlength="300" placeholder="BK-\d{6}" /></label
-      ><label>Fields <input v-model="values.fields" class="mono" maxlength="300" placeholder="bookingId, booking" /></label>
-      <p v-if="bad" class="bad" role="alert">{{ bad }}</p>
-      <p v-if="said" role="status">{{ said }}</p>
+      <label>Pattern <input v-model="values.pattern" class="input mono" maxlength="300" placeholder="BK-\d{6}" /></label
+      ><label>Fields <input v-model="values.fields" class="input mono" maxlength="300" placeholder="bookingId, booking" /></label>
       <v-btn type="submit" color="primary" class="button">Declare</v-btn>
     </form>
   </div>
@@ -84,6 +107,11 @@ async function add(): Promise<void> {
 <style scoped>
 .kinds {
   padding-bottom: 24px;
+}
+caption {
+  text-align: left;
+  font-weight: 700;
+  padding: 14px 20px 2px;
 }
 td:first-child,
 th:first-child {
@@ -109,24 +137,11 @@ label {
   grid-template-columns: 80px 1fr;
   align-items: center;
 }
-input,
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--linen);
-  border: 1px solid var(--strong-seam);
-  border-radius: 3px;
-  padding: 3px 6px;
-}
-input.mono {
-  font-family: 'JetBrains Mono', monospace;
-  font-size: 12.5px;
-}
 p {
   margin: 0;
 }
-.bad {
-  color: var(--madder);
+.said {
+  padding: 10px 20px 0;
 }
 .button {
   justify-self: start;

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import type { SourceInfo } from '@fadenweg/api';
+import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS } from '@fadenweg/core';
 import { reactive, ref } from 'vue';
 import { api, ApiError } from '../api/client.ts';
+import { useRequest } from '../api/use-request.ts';
+import { bytes, count, dayAndClock } from '../time/format.ts';
+
 const props = defineProps<{ source: SourceInfo }>();
 const emit = defineEmits<{ changed: []; close: [] }>();
 const zones = Intl.supportedValuesOf('timeZone');
@@ -15,50 +18,97 @@ const values = reactive({
 });
 const problem = ref('');
 const said = ref('');
-async function save(): Promise<void> {
+const whole = useRequest([], () => api.get<KeptWhole>(`/sources/${props.source.id}/kept-whole?limit=20`));
+const parts = useRequest([], async () =>
+  props.source.parts > 1 ? (await api.get<Page<SourceInfo>>(`/sources/${props.source.id}/parts`)).items : [],
+);
+
+async function attempt(act: () => Promise<string>): Promise<void> {
   problem.value = said.value = '';
-  const change = Object.fromEntries(Object.entries(values).filter(([name, value]) => value !== props.source[name as keyof typeof values]));
-  if (Object.keys(change).length === 0) {
-    said.value = 'Nothing was changed.';
-    return;
-  }
   try {
-    await api.put(`/sources/${props.source.id}`, change);
-    said.value = 'Saved. The source is read again from its kept bytes.';
+    said.value = await act();
     emit('changed');
   } catch (error) {
     problem.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
   }
 }
+function save(): void {
+  const change = Object.fromEntries(Object.entries(values).filter(([name, value]) => value !== props.source[name as keyof typeof values]));
+  if (Object.keys(change).length === 0) said.value = 'Nothing was changed.';
+  else
+    void attempt(async () => {
+      await api.put(`/sources/${props.source.id}`, change);
+      return 'Saved. The source is read again from its kept bytes.';
+    });
+}
+const again = (): Promise<void> =>
+  attempt(async () => {
+    await api.post(`/sources/${props.source.id}/again`, {});
+    return 'It is read again.';
+  });
 </script>
 <template>
   <aside class="form" aria-label="How this source is read">
     <h2>How it is read</h2>
     <p class="mono soft path">{{ source.path }}</p>
     <form @submit.prevent="save">
-      <label>Zone <input v-model="values.zone" list="zones" /></label
+      <label>Zone <input v-model="values.zone" class="input" list="zones" /></label
       ><datalist id="zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
       <label
         >Format
-        <select v-model="values.format">
+        <select v-model="values.format" class="input">
           <option v-for="format in FORMATS" :key="format">{{ format }}</option>
         </select></label
       >
-      <label>Component <input v-model="values.component" maxlength="60" /></label><label>Host <input v-model="values.host" maxlength="80" /></label
-      ><label>Environment <input v-model="values.environment" maxlength="60" /></label>
+      <label>Component <input v-model="values.component" class="input" maxlength="60" /></label
+      ><label>Host <input v-model="values.host" class="input" maxlength="80" /></label
+      ><label>Environment <input v-model="values.environment" class="input" maxlength="60" /></label>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
       <p v-if="said" role="status">{{ said }}</p>
-      <div class="buttons"><v-btn type="submit" color="primary">Save</v-btn><v-btn variant="text" @click="emit('close')">Close</v-btn></div>
+      <div class="buttons">
+        <v-btn type="submit" color="primary">Save</v-btn><v-btn v-if="source.state === 'failed'" variant="outlined" @click="again">Read again</v-btn
+        ><v-btn variant="text" @click="emit('close')">Close</v-btn>
+      </div>
     </form>
+    <section v-if="whole.answer.value" class="part">
+      <h2>Kept whole</h2>
+      <p v-if="whole.answer.value.records === 0" class="soft">Every record was understood.</p>
+      <template v-else>
+        <p class="soft">
+          {{ count(whole.answer.value.records) }} records without a time or in no known form, by look. If they are many, another format may fit.
+        </p>
+        <ol>
+          <li v-for="group in whole.answer.value.groups" :key="group.recordId">
+            <RouterLink :to="{ name: 'record', params: { id: group.recordId } }" class="mono example">{{
+              group.example.split('\n')[0] || '(an empty line)'
+            }}</RouterLink>
+            <span class="soft">{{ count(group.count) }} times, first in line {{ count(group.line) }}</span>
+          </li>
+        </ol>
+      </template>
+    </section>
+    <section v-if="parts.answer.value?.length" class="part">
+      <h2>Parts</h2>
+      <ol>
+        <li v-for="part in parts.answer.value" :key="part.path">
+          <span class="mono example">{{ part.path.split('/').at(-1) }}</span>
+          <span class="soft"
+            >{{ count(part.records) }} records, {{ bytes(part.size) }}<template v-if="part.from">, from {{ dayAndClock(part.from) }}</template></span
+          >
+          <span v-if="part.error" class="bad">{{ part.error }}</span>
+        </li>
+      </ol>
+    </section>
   </aside>
 </template>
 <style scoped>
 .form {
-  width: 320px;
+  width: 340px;
   flex: none;
   background: var(--paper);
   border-left: 1px solid var(--seam);
   padding: 14px 18px;
+  box-sizing: border-box;
 }
 .path {
   overflow-wrap: anywhere;
@@ -73,24 +123,29 @@ label {
   grid-template-columns: 96px 1fr;
   align-items: center;
 }
-input,
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--linen);
-  border: 1px solid var(--strong-seam);
-  border-radius: 3px;
-  padding: 3px 6px;
-  min-width: 0;
-}
-.bad {
-  color: var(--madder);
-}
 p {
   margin: 0;
 }
 .buttons {
   display: flex;
   gap: 8px;
+}
+.part {
+  margin-top: 16px;
+  border-top: 1px solid var(--seam);
+  padding-top: 10px;
+}
+ol {
+  margin: 6px 0 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 8px;
+}
+.example {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 </style>

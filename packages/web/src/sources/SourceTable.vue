@@ -8,6 +8,7 @@ const props = defineProps<{ sources: SourceInfo[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const chosen = ref<number | null>(null);
 const edited = computed(() => props.sources.find((source) => source.id === chosen.value) ?? null);
+const several = computed(() => new Set(props.sources.map((source) => source.environment)).size > 1);
 const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed: 'not read', cancelled: 'cancelled' } as const;
 </script>
 <template>
@@ -20,6 +21,7 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
             <th>Source</th>
             <th>Component</th>
             <th>Host</th>
+            <th v-if="several">Environment</th>
             <th>Format</th>
             <th>Zone</th>
             <th class="number">Records</th>
@@ -33,10 +35,12 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
           <tr v-for="source in sources" :key="source.id" :class="{ chosen: source.id === chosen }">
             <td class="mono path">
               <button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">
-                {{ source.path }}</button><span v-if="source.demo" class="demo">demo</span>
+                {{ source.path }}</button><span v-if="source.parts > 1" class="soft"> {{ source.parts }} parts</span>
+              <span v-if="source.demo" class="tag">demo</span>
             </td>
             <td>{{ source.component }}</td>
             <td>{{ source.host || '–' }}</td>
+            <td v-if="several">{{ source.environment }}</td>
             <td class="still">
               {{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span>
             </td>
@@ -90,19 +94,6 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 }
 .chosen td {
   background: var(--indigo-wash);
-}
-.demo {
-  margin-left: 8px;
-  font:
-    11px/14px 'Source Sans 3 Variable',
-    sans-serif;
-  color: var(--walnut);
-  border: 1px solid currentColor;
-  border-radius: 3px;
-  padding: 0 4px;
-}
-.bad {
-  color: var(--madder);
 }
 .some {
   color: var(--weld);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ImportInfo, Page, SourceInfo } from '@fadenweg/api';
+import type { Coverage, ImportInfo, Page, SourceInfo } from '@fadenweg/api';
 import { useIntervalFn } from '@vueuse/core';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -7,18 +7,29 @@ import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
+import CoverageChart from './CoverageChart.vue';
+import DemoPart from './DemoPart.vue';
 import DropPlace from './DropPlace.vue';
 import ImportList from './ImportList.vue';
 import KindList from './KindList.vue';
 import SourceTable from './SourceTable.vue';
 
+const TABS = [
+  ['sources', 'Sources'],
+  ['coverage', 'Coverage'],
+  ['imports', 'Imports'],
+  ['identifiers', 'Identifiers'],
+] as const;
 const route = useRoute();
 const router = useRouter();
 const store = useSummary();
-const tab = computed(() => (route.query.tab === 'identifiers' || route.query.tab === 'imports' ? route.query.tab : 'sources'));
+const tab = computed(() => (TABS.some(([name]) => name === route.query.tab) ? route.query.tab : 'sources'));
 const sources = useRequest(
   () => store.summary?.records,
   () => api.get<Page<SourceInfo>>('/sources'),
+);
+const coverage = useRequest([() => tab.value === 'coverage', () => store.summary?.records], async () =>
+  tab.value === 'coverage' ? api.get<Coverage>('/coverage') : null,
 );
 const imports = useRequest(
   () => store.summary?.imports.length,
@@ -33,15 +44,11 @@ function refresh(): void {
   void imports.again();
   void store.refresh();
 }
-const TABS = [
-  ['sources', 'Sources'],
-  ['imports', 'Imports'],
-  ['identifiers', 'Identifiers'],
-] as const;
 </script>
 <template>
   <main class="sources">
     <DropPlace @sent="refresh" />
+    <DemoPart @changed="refresh" />
     <nav class="tabs" aria-label="Parts of Sources">
       <RouterLink
         v-for="[name, label] in TABS"
@@ -60,6 +67,11 @@ const TABS = [
       <template v-else-if="tab === 'imports'">
         <ProblemNote v-if="imports.problem.value" :problem="imports.problem.value" @again="refresh" />
         <ImportList v-else-if="imports.answer.value" :imports="imports.answer.value.items" @changed="refresh" />
+      </template>
+      <template v-else-if="tab === 'coverage'">
+        <ProblemNote v-if="coverage.problem.value" :problem="coverage.problem.value" @again="coverage.again" />
+        <CoverageChart v-else-if="coverage.answer.value?.from" :coverage="coverage.answer.value" />
+        <p v-else-if="coverage.answer.value" class="nothing">Nothing is loaded yet, so there is no coverage.</p>
       </template>
       <KindList v-else @changed="refresh" />
     </div>
@@ -86,6 +98,10 @@ const TABS = [
   color: var(--indigo);
   font-weight: 700;
   border-color: var(--indigo);
+}
+.nothing {
+  padding: 24px 20px;
+  margin: 0;
 }
 .body {
   flex: 1;

@@ -8,6 +8,7 @@ import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import { useSummary } from '../stores/summary.ts';
 import { clock, count, day } from '../time/format.ts';
+import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
 import DurationMark from './DurationMark.vue';
 import { ms } from './duration-text.ts';
@@ -19,10 +20,18 @@ const route = useRoute();
 const router = useRouter();
 const store = useSummary();
 const view = useWindow();
+const scope = useScope();
 const text = (name: string): string | undefined => (typeof route.query[name] === 'string' ? (route.query[name] as string) : undefined);
 const asked = computed<StrandsQuery | null>(() =>
   view.ready.value && !store.empty
-    ? { flow: text('flow'), outcome: text('outcome'), identifier: text('identifier'), ...view.bounds.value, sort: text('sort') ?? '-started' }
+    ? {
+        environment: scope.chosen.value.join(','),
+        flow: text('flow'),
+        outcome: text('outcome'),
+        identifier: text('identifier'),
+        ...view.bounds.value,
+        sort: text('sort') ?? '-started',
+      }
     : null,
 );
 const { items, counts, problem, loading, first, more, again, hasMore } = useStrands(asked);

@@ -3,6 +3,7 @@ import { ref, shallowRef, watch, type Ref } from 'vue';
 import { api, ApiError, query } from '../api/client.ts';
 
 export interface StrandsQuery {
+  environment?: string;
   flow?: string;
   outcome?: string;
   identifier?: string;

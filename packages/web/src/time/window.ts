@@ -1,6 +1,7 @@
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSummary } from '../stores/summary.ts';
+import { useScope } from './scope.ts';
 
 export const PRESETS = [
   { name: 'all', label: 'All time' },
@@ -20,13 +21,14 @@ export function useWindow() {
   const route = useRoute();
   const router = useRouter();
   const store = useSummary();
+  const { span } = useScope();
   const text = computed(() => (typeof route.query.w === 'string' ? route.query.w : 'day'));
   const bounds = computed<{ from: string | undefined; to: string | undefined }>(() => {
     if (text.value.includes('~')) {
       const [from, to] = text.value.split('~');
       if (!Number.isNaN(Date.parse(from!)) && !Number.isNaN(Date.parse(to!))) return { from, to };
     }
-    const end = store.summary?.to;
+    const end = span.value.to;
     if (text.value === 'all' || !end) return { from: undefined, to: undefined };
     const last = new Date(Date.parse(end) + 1);
     const begin =
