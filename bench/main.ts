@@ -1,13 +1,14 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
+import { benchFuzz } from './fuzz.ts';
 import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
 import { benchReading } from './reading.ts';
 
-const BENCHES: Record<string, () => Promise<Result[]>> = { page: benchPage, reading: benchReading, import: benchImport, lookup: () => benchLookup() };
+const BENCHES: Record<string, () => Promise<Result[]>> = { page: benchPage, fuzz: benchFuzz, reading: benchReading, import: benchImport, lookup: () => benchLookup() };
 
 const asked = process.argv.slice(2);
 const unknown = asked.find((name) => !(name in BENCHES));

@@ -86,7 +86,7 @@ export class TimeReader {
     if (text.charCodeAt(pos + 7) !== separator) return -1;
     let next = pos + 10;
     const between = text.charCodeAt(next);
-    if (between === 44 && text.charCodeAt(next + 1) === 32) next++;
+    if ((between === 44 || between === 32) && text.charCodeAt(next + 1) === 32) next++;
     else if (between !== 84 && between !== 32 && between !== 95 && between !== 116 && between !== 45 && between !== 58) return -1;
     return this.clockAndZone(text, next + 1, year, month, day);
   }

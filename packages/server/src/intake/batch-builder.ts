@@ -102,7 +102,8 @@ export class BatchBuilder {
     clearDraft(draft);
     if (frame.cut) draft.message = frame.text;
     else this.reader.read(frame.text, draft);
-    if (draft.framing) return;
+    // blank lines before the first record belong to none
+    if (draft.framing || (draft.message.length < 20 && !draft.understood && frame.text.trim() === '')) return;
     if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;
     else {
       draft.at = this.lastAt;

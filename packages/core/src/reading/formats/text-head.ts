@@ -23,6 +23,8 @@ const LEVELS = [`\\[ *${WORD} *\\]:?`, `\\( *${WORD} *\\):?`, `< *${WORD} *>:?`,
 const LETTERS = ['\\[([TDIWEFV])\\]', '([TDIWEFV])(?=[ /|]|\\d|$)'];
 const SEPARATOR = '(?:(?:-{1,3}|–|—|::?|;|>|=>|,)(?=\\s)|\\|)';
 const LOGGER = '([\\p{L}\\d_$][\\p{L}\\d_$./<>#@-]{0,119}(?:\\[\\d+\\])?)(?=[ \\t]*(?:(?:-{1,2}|–|\\||=>)[ \\t]|:[ \\t]|:$))';
+/** A logger between colons without blanks: `INFO:lens.calc:message`. */
+const GLUED = '([\\p{L}_$][\\p{L}\\d_$.-]{0,119}):(?=\\S)';
 /** A file and its line before a closing bracket. */
 const PLACE = '([\\w$./-]{1,100}:\\d{1,6})\\]';
 const CELL = '([^|\\n]{1,80}?)(?= *\\|)';
@@ -88,6 +90,9 @@ function nextElement(rests: readonly string[], before: readonly Element[]): Elem
   }
   if (!has('logger') && matches(rests, PLACE).share >= 0.8) return { source: PLACE, role: 'logger' };
   if (!has('logger')) {
+    const glued = matches(rests, GLUED);
+    if (before.length > 0 && glued.share >= 0.9 && new Set(glued.values).size <= Math.max(5, rests.length * 0.3))
+      return { source: GLUED, role: 'logger' };
     const { share } = matches(rests, LOGGER);
     if (share >= 0.6) return { source: LOGGER, role: 'logger' };
   }

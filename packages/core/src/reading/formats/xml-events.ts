@@ -139,8 +139,8 @@ export class XmlEventsReader implements RecordReader {
     draft.component = component;
     draft.host = host;
     if (this.windows(fields, draft)) return;
-    plainNames(fields);
-    this.named.read(fields, text, draft);
+    const written = plainNames(fields);
+    if (this.named.read(fields, text, draft) && written !== null) draft.timeText = written;
   }
 
   /** Events of the Windows event log, by its schema: numbers for levels, provider and computer. */
@@ -208,8 +208,12 @@ function pairOf(node: XmlNode): [string, string] | null {
   return node.attributes.length === 1 && node.children.length === 0 && node.text.trim() !== '' ? [name, node.text.trim()] : null;
 }
 
-/** Frames of a Java exception as a stack below its message, and fractions that stand beside a time. */
-function plainNames(fields: Fields): void {
+/**
+ * Frames of a Java exception as a stack below its message, and an instant that stands beside a local time.
+ *
+ * @returns the time as it is written, where another field tells the instant
+ */
+function plainNames(fields: Fields): string | null {
   const { 'exception.message': said, date, millis, nanos } = fields;
   if (said !== undefined || fields['exception.frame.method'] !== undefined) {
     const classes = String(fields['exception.frame.class'] ?? '').split('\n');
@@ -222,11 +226,9 @@ function plainNames(fields: Fields): void {
   }
   if (typeof date === 'string' && typeof millis === 'number') {
     // java.util.logging writes the instant beside a local time without an offset
-    fields.timestamp = millis + (typeof nanos === 'number' ? nanos / 1e6 : 0);
-    delete fields.date;
-    delete fields.millis;
-    delete fields.nanos;
-    if (typeof fields.timestamp === 'number') fields.timestamp = (fields.timestamp / 1000).toFixed(6);
-    fields.date_text = date;
+    fields.timestamp = ((millis + (typeof nanos === 'number' ? nanos / 1e6 : 0)) / 1000).toFixed(6);
+    for (const name of ['date', 'millis', 'nanos']) delete fields[name];
+    return date;
   }
+  return null;
 }

@@ -64,6 +64,16 @@ export const TEXT_SAMPLES: ReadingSample[] = [
     ],
   },
   {
+    name: 'level, logger and message with nothing but colons between',
+    format: 'text',
+    text: '2026-11-24 10:41:58,912 INFO:lens.calc:order LX-204817: ready\n2026-11-24 10:41:59,001 ERROR:lens.calc:failed\n2026-11-24 10:41:59,002 INFO:root:at the end',
+    records: [
+      { at: '2026-11-24T09:41:58.912000Z', level: 'info', message: 'order LX-204817: ready', logger: 'lens.calc' },
+      { at: '2026-11-24T09:41:59.001000Z', level: 'error', message: 'failed', logger: 'lens.calc' },
+      { at: '2026-11-24T09:41:59.002000Z', level: 'info', message: 'at the end', logger: 'root' },
+    ],
+  },
+  {
     name: 'a letter for the level, month and day in digits, no year',
     format: 'text',
     text: 'I1124 10:41:58.912345    4711 order.go:88] took LX-204817\nE1124 10:41:59.000001    4711 order.go:90] gave up',
