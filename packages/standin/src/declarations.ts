@@ -34,7 +34,7 @@ export const FLOWS = [
   { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
 ];
 export const MEANINGS = [
-  { component: 'order-desk', contains: 'released to surfacing', means: 'done' },
+  { component: 'order-desk', contains: 'finished, parcel', means: 'done' },
   { component: 'order-desk', contains: 'refused', means: 'refused' },
   { component: 'order-desk', contains: 'on hold, reason', means: 'ends' },
   { component: 'batch', contains: 'finished in', means: 'done' },

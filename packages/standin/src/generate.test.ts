@@ -40,7 +40,7 @@ test('the same seed gives the same world, another seed another one; the truth na
     };
     for (const one of truth) {
       expect(new Set(one.records.map((place) => `${place.source}:${place.line}`)).size).toBe(one.records.length);
-      for (const place of one.records) expect(await line(place)).toMatch(/^\{|^time=|^ts=|^\d/);
+      for (const place of one.records) expect(await line(place)).toMatch(/^\{|^time=|^ts=|^\d|^<event /);
       if (one.story === 1 && one.flow === 'lens-order') expect(await line(one.cause!.record!)).toContain('canceling statement due to lock timeout');
     }
     expect(new Set(truth.map((one) => one.outcome))).toEqual(new Set(['done', 'failed', 'refused', 'stalled']));

@@ -11,7 +11,7 @@ import { Random } from './writing/random.ts';
 import { Sink } from './writing/sink.ts';
 import { DAY, MINUTE, type Micros } from './writing/times.ts';
 
-const RECORDS_OF_ORDER = 15;
+const RECORDS_OF_ORDER = 41;
 const RECORDS_OF_CALL = 18;
 const STORIES = [stockSyncLocks, thinPriceList, droppedCalls];
 

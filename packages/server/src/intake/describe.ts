@@ -157,6 +157,8 @@ function namesOf(format: string, sample: Sample): { component: string; host: str
   const reader = openReader(format, sample, { zone: 'UTC', modified: 0 });
   const hosts = new Set<string>();
   const components = new Set<string>();
+  /** First words of the messages; a name and a number that all begin with is a host. */
+  const first = new Set<string>();
   const bytes = Buffer.from(sample.text);
   let records = 0;
   frame(bytes, { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text, cut }) => {
@@ -170,7 +172,8 @@ function namesOf(format: string, sample: Sample): { component: string; host: str
     else if (name) hosts.add(String(draft.fields[name]));
     const behind = format === 'sip-trace' ? /^(\S+) (?:recv|send|in|out)\b/.exec(draft.message) : null;
     if (behind) hosts.add(behind[1]!);
+    if (format === 'text') first.add(/^[a-z][a-z0-9]{1,15}-?\d{1,3}(?= )/.exec(draft.message)?.[0] ?? '');
   });
   const only = (names: Set<string>): string => (names.size === 1 && PLAIN_NAME.test([...names][0]!) ? [...names][0]! : '');
-  return { component: only(components), host: only(hosts) };
+  return { component: only(components), host: only(hosts) || only(first) };
 }

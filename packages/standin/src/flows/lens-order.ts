@@ -3,10 +3,13 @@ import { EDGE, edgeLine } from '../components/edge.ts';
 import { LABDB, labdbLine } from '../components/labdb.ts';
 import { ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
 import { RELAY, relayLine } from '../components/relay.ts';
+import { RX_CHECK, rxEvent } from '../components/rx-check.ts';
 import { SHOP_PORTAL, portalLine } from '../components/shop-portal.ts';
 import type { ReserveFault } from '../stories/story.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 import { MATERIALS, SHOPS, type World } from '../world.ts';
+import { askForFrame } from './frame-request.ts';
+import { lensWork } from './lens-work.ts';
 import { deadlock, lockTimeout, update, type Order, type Session } from './lens-order-faults.ts';
 
 type Everyday = 'none' | 'refused' | 'lost' | 'deadlock' | 'retried';
@@ -40,7 +43,8 @@ export function lensOrder(world: World, start: Micros): void {
       cause: null,
     }),
   };
-  const intake = place(world, order, start);
+  let intake = place(world, order, start, everyday === 'refused');
+  if (everyday !== 'refused' && random.chance(0.25)) intake = askForFrame(world, order, intake);
   if (everyday === 'refused') refuse(world, order, intake);
   else reserve(world, order, intake, fault, everyday);
   sink.close(order.open);
@@ -59,7 +63,7 @@ function outcomeOf(fault: ReserveFault | null, everyday: Everyday): string {
 }
 
 /** The request at the door and the registration behind it. */
-function place({ random, sink }: World, order: Order, start: Micros): Micros {
+function place({ random, sink }: World, order: Order, start: Micros, refused: boolean): Micros {
   const { open, id, trace, shop } = order;
   let at = start + random.around(3 * MS);
   const lenses = random.whole(1, 2);
@@ -84,18 +88,25 @@ function place({ random, sink }: World, order: Order, start: Micros): Micros {
   );
   at += random.around(9 * MS);
   const sphere = (random.whole(-24, 16) / 4).toFixed(2);
+  const cylinder = (-random.whole(0, 8) / 4).toFixed(2);
+  const worker = `rx-${random.whole(1, 4)}`;
   sink.emit(
-    ORDER_DESK,
+    RX_CHECK,
     at,
-    orderDeskLine(
-      at,
-      'INFO',
-      order.thread,
-      'o.b.Prescription',
-      `prescription of ${id} checked: sph ${sphere} cyl ${(-random.whole(0, 8) / 4).toFixed(2)}`,
-    ),
+    rxEvent(at, 'INFO', worker, `checking sph ${sphere} cyl ${cylinder}`, { order: id, trace, material: order.material }),
     open,
   );
+  at += random.around(6 * MS);
+  if (!refused)
+    sink.emit(
+      RX_CHECK,
+      at,
+      rxEvent(at, 'INFO', worker, `prescription in range, took ${random.whole(2, 9)} ms`, { order: id, trace, rules: '41' }),
+      open,
+    );
+  else sink.emit(RX_CHECK, at, rxEvent(at, 'WARN', worker, 'prescription out of range', { order: id, trace, rule: 'R-17' }), open);
+  at += random.around(3 * MS);
+  if (!refused) sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.Prescription', `prescription of ${id} checked`), open);
   const answered = at + random.around(4 * MS);
   sink.emit(
     EDGE,
@@ -166,7 +177,8 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   else release(world, order, session, at, message, blank, everyday === 'retried');
 }
 
-function release({ random, sink }: World, order: Order, session: Session, from: Micros, message: string, blank: string, retried: boolean): void {
+function release(world: World, order: Order, session: Session, from: Micros, message: string, blank: string, retried: boolean): void {
+  const { random, sink } = world;
   const { open, id, trace } = order;
   let at = from + random.around(3 * MS);
   if (retried) {
@@ -219,9 +231,9 @@ function release({ random, sink }: World, order: Order, session: Session, from: 
   open.truth.identifiers.push({ kind: 'message', value: second });
   sink.emit(BLANK_STORE, at, blankStoreLine(at, 'debug', `answer sent to relay`, { order: id, message: second, traceId: trace }), open);
   at += random.around(2 * MS);
-  sink.emit(RELAY, at, relayLine(at, 'info', 'enqueued', 'surfacing.jobs', second), open);
+  sink.emit(RELAY, at, relayLine(at, 'info', 'enqueued', 'orders.in', second), open);
   at += random.around(40 * MS, 0.7);
-  sink.emit(RELAY, at, relayLine(at, 'info', 'delivered', 'surfacing.jobs', second, ' consumer=order-desk'), open);
+  sink.emit(RELAY, at, relayLine(at, 'info', 'delivered', 'orders.in', second, ' consumer=order-desk'), open);
   at += random.around(5 * MS);
   const thread = `exec-${random.whole(1, 24)}`;
   sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', thread, 'o.b.OrderFlow', `message ${second}: ${id} has its blank`), open);
@@ -234,4 +246,5 @@ function release({ random, sink }: World, order: Order, session: Session, from: 
     portalLine(at, 'info', `shop told: ${id} in work`, trace, random.hex(16), { order: { number: id }, shop: order.shop }),
     open,
   );
+  lensWork(world, order, at);
 }

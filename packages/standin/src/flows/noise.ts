@@ -1,5 +1,6 @@
 import { BLANK_STORE, blankStoreLine } from '../components/blank-store.ts';
-import { EDGE, edgeLine } from '../components/edge.ts';
+import { EDGE, EDGE_STATIC, edgeLine, staticLine } from '../components/edge.ts';
+import { MESSAGES, messagesLine, SYSLOG, syslogLine } from '../components/hosts.ts';
 import { LABDB, labdbLine, type Session } from '../components/labdb.ts';
 import { ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
 import { RELAY, relayLine } from '../components/relay.ts';
@@ -37,13 +38,15 @@ export function noise(world: World, at: Micros, server: Session): void {
         client: `198.51.100.${random.whole(2, 250)}`,
       }),
     );
-  } else if (chance < 0.75)
+  } else if (chance < 0.66) sink.emit(EDGE_STATIC, at, staticLine(at, random));
+  else if (chance < 0.72) hostLine(world, at);
+  else if (chance < 0.78)
     sink.emit(
       RELAY,
       at,
       relayLine(at, 'debug', 'heartbeat', random.pick(['orders.in', 'surfacing.jobs', 'dead']), '-', ` depth=${random.whole(0, 6)}`),
     );
-  else if (chance < 0.88)
+  else if (chance < 0.89)
     sink.emit(
       BLANK_STORE,
       at,
@@ -65,4 +68,28 @@ export function noise(world: World, at: Micros, server: Session): void {
         message: `checkpoint complete: wrote ${random.whole(20, 900)} buffers (0.${random.whole(1, 9)}%); 0 WAL file(s) added`,
       }),
     );
+}
+
+/** What hosts say about themselves: the newer ones in one format, the older ones in another. */
+function hostLine({ random, sink }: World, at: Micros): void {
+  const pid = random.whole(300, 32_000);
+  if (random.chance(0.5)) {
+    const host = random.pick(['gate-1', 'app-1', 'app-2', 'app-3', 'db-1']);
+    const [program, severity, message] = random.pick([
+      ['cron', 6, '(lab) CMD (/opt/lab/bin/tidy)'],
+      ['sshd', 6, `Accepted publickey for lab from 192.0.2.${random.whole(2, 250)} port ${random.whole(30_000, 60_000)}`],
+      ['timesync', 6, `offset ${(random.next() * 0.002 - 0.001).toFixed(6)} s`],
+      ['systemd', 6, 'Started lab-tidy.service'],
+      ['kernel', 4, 'TCP: request_sock: possible overflow, sending cookies'],
+    ] as const);
+    sink.emit(SYSLOG, at, syslogLine(at, host, program, pid, severity, message));
+  } else {
+    const host = random.pick(['bus-1', 'cell-1', 'cell-2', 'tel-1', 'job-1']);
+    const [program, message] = random.pick([
+      ['crond', '(root) CMD (run-parts /etc/cron.hourly)'],
+      ['ntpd', `adjusting local clock by ${(random.next() * 0.02 - 0.01).toFixed(6)}s`],
+      ['smartd', 'Device: /dev/sda, SMART usage attribute 194 changed from 31 to 32'],
+    ] as const);
+    sink.emit(MESSAGES, at, messagesLine(at, host, program, pid, message));
+  }
 }

@@ -13,6 +13,9 @@ export const PRESETS = [
 ] as const;
 const LENGTH: Record<string, number> = { '6h': 6 * 3_600_000, hour: 3_600_000, '15min': 900_000, week: 7 * 86_400_000 };
 
+/** In milliseconds. */
+const RUNS_ON = 3 * 3_600_000;
+
 /**
  * The time window, kept in the address as `w`: a preset, or two exact times with `~` between them.
  * Presets reach back from the end of the evidence, so that an imported past opens on its last day.
@@ -31,8 +34,10 @@ export function useWindow() {
     const end = span.value.to;
     if (text.value === 'all' || !end) return { from: undefined, to: undefined };
     const last = new Date(Date.parse(end) + 1);
+    // what only runs on for a while after midnight is still the day before
+    const belongs = new Date(last.getTime() - RUNS_ON);
     const begin =
-      text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(last.getFullYear(), last.getMonth(), last.getDate());
+      text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(belongs.getFullYear(), belongs.getMonth(), belongs.getDate());
     return { from: begin.toISOString(), to: last.toISOString() };
   });
   const set = (next: string): void => void router.push({ query: { ...route.query, w: next === 'day' ? undefined : next } });

@@ -55,7 +55,8 @@ class HttpWireReader extends TextReader implements RecordReader {
       .slice(1)) {
       const colon = line.indexOf(':');
       const name = line.slice(0, Math.max(0, colon)).trim().toLowerCase();
-      if (KEPT.has(name)) fields[name] = line.slice(colon + 1).trim();
+      // the header names the far end, not the host that wrote the record
+      if (KEPT.has(name)) fields[name === 'host' ? 'authority' : name] = line.slice(colon + 1).trim();
     }
     if (start[1]) {
       fields.method = start[1];
