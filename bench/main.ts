@@ -2,13 +2,23 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { benchFuzz } from './fuzz.ts';
+import { benchGrowth } from './growth.ts';
+import { benchGuess } from './guess.ts';
 import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
 import { benchReading } from './reading.ts';
 
-const BENCHES: Record<string, () => Promise<Result[]>> = { page: benchPage, fuzz: benchFuzz, reading: benchReading, import: benchImport, lookup: () => benchLookup() };
+const BENCHES: Record<string, () => Promise<Result[]>> = {
+  page: benchPage,
+  fuzz: benchFuzz,
+  reading: benchReading,
+  import: benchImport,
+  guess: benchGuess,
+  growth: benchGrowth,
+  lookup: () => benchLookup(),
+};
 
 const asked = process.argv.slice(2);
 const unknown = asked.find((name) => !(name in BENCHES));

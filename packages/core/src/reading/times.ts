@@ -24,7 +24,8 @@ export class TimeReader {
   /** The moment that the source has reached; gives the year and the day to times that lack them. */
   anchor: Microseconds;
   private readonly clock: ZoneClock;
-  private readonly order: DateOrder;
+  /** How dates in numbers alone are read. */
+  readonly order: DateOrder;
   private local: Microseconds = 0;
   private end = 0;
   /** Local time lacks its year or its day. */

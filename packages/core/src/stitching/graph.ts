@@ -146,7 +146,7 @@ const spread = (value: number): number => {
 };
 
 function grown<T extends Float64Array | Uint16Array | Uint32Array>(old: T, type: new (length: number) => T): T {
-  const larger = new type(old.length * 2);
+  const larger = new type(Math.ceil(old.length * 1.5));
   larger.set(old);
   return larger;
 }

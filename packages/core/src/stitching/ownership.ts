@@ -52,13 +52,14 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const parent = new Uint32Array(nodes.length);
   const born = new Float64Array(nodes.length);
   const founder = new Int32Array(nodes.length).fill(-1);
-  const kinds: (Set<number> | undefined)[] = new Array(nodes.length);
+  const bits = kindBits(nodes);
+  const kinds = new Uint32Array(nodes.length);
   for (let i = 0; i < nodes.length; i++) {
     parent[i] = i;
     born[i] = nodes.born[i]!;
     if (!nodes.business[i]) continue;
     founder[i] = i;
-    kinds[i] = new Set([nodes.kind[i]!]);
+    kinds[i] = bits.get(nodes.kind[i]!)!;
   }
   const find = (start: number): number => {
     let node = start;
@@ -75,12 +76,7 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
     const other = keep === x ? y : x;
     parent[other] = keep;
     born[keep] = Math.min(born[keep]!, born[other]!);
-    const own = kinds[other];
-    if (own) {
-      kinds[keep] ??= new Set();
-      for (const kind of own) kinds[keep].add(kind);
-      kinds[other] = undefined;
-    }
+    kinds[keep]! |= kinds[other]!;
   };
 
   const order = sortedEdges(nodes, edges);
@@ -105,7 +101,7 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
     const first = edges.first[edge]!;
     if (founder[x]! >= 0 && founder[y]! >= 0) {
       const newborn = Math.max(born[x]!, born[y]!) >= first;
-      const rivals = [...kinds[x]!].some((kind) => kinds[y]!.has(kind));
+      const rivals = (kinds[x]! & kinds[y]!) !== 0;
       if (newborn && !rivals) join(x, y);
       else kept.push({ edge, x: a, y: b });
     } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
@@ -122,6 +118,16 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   return { founder: owner, leases: leased, relations };
 }
 
+/** A bit for each kind of business identifier; beyond 31 kinds the last bit is shared, so that two of those never join by birth alone. */
+function kindBits(nodes: Nodes): Map<number, number> {
+  const bits = new Map<number, number>();
+  for (let i = 0; i < nodes.length; i++) {
+    const kind = nodes.kind[i]!;
+    if (nodes.business[i] && !bits.has(kind)) bits.set(kind, 1 << Math.min(31, bits.size));
+  }
+  return bits;
+}
+
 function sortedEdges(nodes: Nodes, edges: Edges): Uint32Array {
   const low = (e: number): number => Math.min(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
   const high = (e: number): number => Math.max(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
@@ -130,28 +136,37 @@ function sortedEdges(nodes: Nodes, edges: Edges): Uint32Array {
   return order.sort((x, y) => edges.first[x]! - edges.first[y]! || low(x) - low(y) || high(x) - high(y));
 }
 
-/** For links that name several business identifiers of one kind: the one that was born in it, or -1. */
+/** For links that name several business identifiers of one kind: the one that was born in it, or -1. In columns, since links are many. */
 function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
-  const named = new Map<number, { one: Map<number, number>; several: boolean; newborn: Set<number> }>();
+  const first = new Int32Array(nodes.length).fill(-1);
+  /** Of links that name business identifiers of several kinds: the first of each further kind. */
+  const further = new Map<number, Map<number, number>>();
+  const several = new Set<number>();
+  const newborn = new Int32Array(nodes.length).fill(NONE);
   for (let e = 0; e < edges.length; e++) {
     let link = edges.a[e]!;
     let business = edges.b[e]!;
     if (nodes.business[link]) [link, business] = [business, link];
     if (nodes.business[link] || !nodes.business[business] || !Number.isNaN(nodes.lease[link]!)) continue;
-    let entry = named.get(link);
-    if (!entry) named.set(link, (entry = { one: new Map(), several: false, newborn: new Set() }));
-    const kind = nodes.kind[business]!;
-    const known = entry.one.get(kind);
-    if (known === undefined) entry.one.set(kind, business);
-    else if (known !== business) entry.several = true;
-    if (nodes.born[business]! >= edges.first[e]!) entry.newborn.add(business);
+    if (nodes.born[business]! >= edges.first[e]!) newborn[link] = newborn[link] === NONE || newborn[link] === business ? business : MANY;
+    const one = first[link]!;
+    if (one < 0) first[link] = business;
+    else if (one === business) continue;
+    else if (nodes.kind[one] === nodes.kind[business]) several.add(link);
+    else {
+      let others = further.get(link);
+      if (!others) further.set(link, (others = new Map()));
+      const known = others.get(nodes.kind[business]!);
+      if (known === undefined) others.set(nodes.kind[business]!, business);
+      else if (known !== business) several.add(link);
+    }
   }
   const crowded = new Map<number, number>();
-  for (const [link, { several, newborn }] of named) {
-    if (several) crowded.set(link, newborn.size === 1 ? [...newborn][0]! : -1);
-  }
+  for (const link of several) crowded.set(link, newborn[link]! >= 0 ? newborn[link]! : -1);
   return crowded;
 }
+const NONE = -1;
+const MANY = -2;
 
 function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b: number): boolean {
   const only = (link: number, business: number): boolean => {

@@ -11,11 +11,13 @@ import type { Batch, FromReader, NameLists, ToReader } from './batch.ts';
 import { Partitions } from './partitions.ts';
 import { storeBatch } from './store-batch.ts';
 
+/** All else that a reader keeps; it is far less, but would be left to grow, in MB. */
+const OLD = 256;
 /** How long to wait before trying again when the database is away, in milliseconds. */
 const RETRY = 1000;
 
 /** Readers make much that dies at once; a larger nursery spares them most of the collecting, in MB. */
-const YOUNG = 96;
+const YOUNG = 48;
 
 export interface IntakeEvents {
   stored(batch: Batch): void;
@@ -104,7 +106,7 @@ export class Intake {
   }
 
   private startReader(gone: () => void): Worker {
-    const worker = startWorker('intake/reading-worker', { resourceLimits: { maxYoungGenerationSizeMb: YOUNG } });
+    const worker = startWorker('intake/reading-worker', { resourceLimits: { maxYoungGenerationSizeMb: YOUNG, maxOldGenerationSizeMb: OLD } });
     worker.on('error', (error) => this.events.trouble(error));
     worker.once('exit', gone);
     return worker;

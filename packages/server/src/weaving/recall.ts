@@ -1,7 +1,7 @@
 import { RowReader, rowEnd } from './copy-out.ts';
 
 /** Most bytes of glimpses that are kept; what comes on top is read from the database again. */
-const MOST_BYTES = 160 << 20;
+const MOST_BYTES = 112 << 20;
 const HEAD = 19;
 
 /**
@@ -23,7 +23,7 @@ export class Recall {
     if (this.bytes > MOST_BYTES) {
       this.overflown = true;
       this.parts = [];
-    } else this.parts.push(Buffer.from(rows.buffer, rows.byteOffset, rows.byteLength));
+    } else this.parts.push(Buffer.from(rows.slice().buffer)); // exactly: what comes has room behind it
   }
   forget(since: number): void {
     this.parts = [];

@@ -36,7 +36,7 @@ export class Weaving {
     private readonly reading: () => boolean,
     private readonly woven: () => void,
   ) {
-    this.worker = startWorker('weaving/weaving-worker', { workerData: { url }, resourceLimits: { maxYoungGenerationSizeMb: 96 } });
+    this.worker = startWorker('weaving/weaving-worker', { workerData: { url }, resourceLimits: { maxYoungGenerationSizeMb: 48 } });
     this.worker.on('message', (message: FromWeaver) => this.told(message));
   }
 

@@ -42,6 +42,7 @@ const SHOWN_APART = new Set(['log_time', 'severity', 'message', 'session_start',
 export const pgCsvlog: Reader = {
   format: 'postgresql-csvlog',
   confidence(sample) {
+    if (!sample.lines.slice(0, 300).some((line) => START.test(line))) return 0;
     let records = 0;
     let good = 0;
     let open = '';
@@ -59,8 +60,9 @@ export const pgCsvlog: Reader = {
   open: (_sample, context) => new PgCsvlogReader(context),
 };
 
+const START = /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d[^,]{0,40},/;
 const looksRight = (cells: string[]): boolean =>
-  cells.length >= 22 && cells.length <= 30 && /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d/.test(cells[0]!) && levelOf(cells[SEVERITY]!) > 0;
+  cells.length >= 22 && cells.length <= 30 && START.test(`${cells[0]!},`) && levelOf(cells[SEVERITY]!) > 0;
 
 class PgCsvlogReader implements RecordReader {
   private readonly times: TimeReader;

@@ -30,6 +30,7 @@ const LONGEST_PREFIX = 300;
 export const pgStderr: Reader = {
   format: 'postgresql-stderr',
   confidence(sample) {
+    if (!TAG.test(sample.text)) return 0;
     const learned = learnPlace(sample, new TimeReader({ zone: 'UTC', modified: 0 }));
     if (!learned) return 0;
     const tagged = learned.behind.filter((line, i) => TAG.test(line.slice(0, LONGEST_PREFIX)) || TAG.test(learned.before[i]!)).length;

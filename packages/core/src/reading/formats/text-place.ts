@@ -1,10 +1,11 @@
 import type { Sample } from '../types.ts';
-import type { TimeReader } from '../times.ts';
-import { type TimeLayout } from '../times.ts';
+import { isWeekday, monthOf } from '../calendar.ts';
+import { isDigit, isLetter, letterEnd } from '../digits.ts';
+import type { TimeLayout, TimeReader } from '../times.ts';
 
 /** How far into a line a time may begin (behind a level, a host, a thread). */
 const LATEST_TIME = 80;
-const MOST_LINES = 400;
+const MOST_LINES = 250;
 
 /** Where the time stands in the lines of a text. */
 export interface TimePlace {
@@ -24,8 +25,19 @@ export interface Learned extends TimePlace {
   next: string[];
 }
 
+/** Several formats ask for the same sample. */
+const learned = new WeakMap<Sample, Map<string, Learned | null>>();
+
 /** The layout and place of the time, by majority over the sample. */
 export function learnPlace(sample: Sample, times: TimeReader): Learned | null {
+  let known = learned.get(sample);
+  if (!known) learned.set(sample, (known = new Map()));
+  let place = known.get(times.order);
+  if (place === undefined) known.set(times.order, (place = search(sample, times)));
+  return place;
+}
+
+function search(sample: Sample, times: TimeReader): Learned | null {
   const seen = new Map<string, Learned & { count: number }>();
   let lines = 0;
   let above: Learned | null = null;
@@ -85,6 +97,11 @@ function wordsBefore(line: string, column: number): number {
 function findTime(line: string, times: TimeReader): { layout: TimeLayout; column: number; end: number } | null {
   for (let column = 0; column < Math.min(LATEST_TIME, line.length); column++) {
     if (column > 0 && /[\p{L}\d_.:-]/u.test(line[column - 1]!) && !(column === 1 && /^[DIWEF]\d{4} /.test(line))) continue;
+    const code = line.charCodeAt(column);
+    if (isLetter(code)) {
+      const word = line.slice(column, letterEnd(line, column));
+      if (word.length > 12 || (monthOf(word) === 0 && !isWeekday(word))) continue;
+    } else if (!isDigit(code)) continue;
     const found = times.readAny(line, column);
     if (found) return { ...found, column };
   }
