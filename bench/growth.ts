@@ -7,9 +7,10 @@ const MEGABYTE = 1 << 20;
 /** Imports of growing size, each into an empty database: time for each record against the smallest, and the most memory that the server took. */
 export async function benchGrowth(): Promise<Result[]> {
   const most = Number(process.env.FADENWEG_BENCH_MOST ?? SIZES[SIZES.length - 1]);
+  const least = Number(process.env.FADENWEG_BENCH_LEAST ?? 0);
   const results: Result[] = [];
   let first = NaN;
-  for (const size of SIZES.filter((one) => one <= most)) {
+  for (const size of SIZES.filter((one) => one >= least && one <= most)) {
     const { folder, records } = await logsOf(`logs-${size}`, size);
     const own = await system('growth', true);
     let peak = 0;

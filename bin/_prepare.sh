@@ -5,6 +5,9 @@ cd "$ROOT"
 command -v node >/dev/null 2>&1 || { echo "Node 20 is needed and was not found. On Debian, install the package nodejs (20 or later)." >&2; exit 1; }
 node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 19) ? 0 : 1)' || { echo "Node 20.19 or later is needed; this is $(node -v)." >&2; exit 1; }
 
+# Buffers of megabytes go to and fro between threads. Left to itself, the C library keeps what was freed in pools of each thread: half as much memory again.
+export MALLOC_ARENA_MAX=2 MALLOC_MMAP_THRESHOLD_=1048576 MALLOC_TRIM_THRESHOLD_=4194304
+
 # Whether a step's inputs are as they were when it was last done.
 stamp_is() { [ -f ".stamps/$1" ] && [ "$(cat ".stamps/$1")" = "$2" ]; }
 stamp() { mkdir -p .stamps; printf '%s' "$2" > ".stamps/$1"; }

@@ -205,6 +205,8 @@ export interface SourceInfo {
   /** 0 to 1. */
   confidence: number;
   zone: string;
+  /** The times state their offset; or the zone was given with the import, guessed from what other sources say, or set by hand. */
+  zoneBy: 'stated' | 'given' | 'guessed' | 'set';
   encoding: string;
   component: string;
   host: string;

@@ -122,6 +122,22 @@ describe('gathering', () => {
     expect((await system.get<Page<KindSuggestion>>('/identifier-kinds/suggestions')).items.map((one) => one.label)).not.toContain('booking');
   }, 60_000);
 
+  test('a zone and a year that a source does not state are those in which it falls together with the others', async () => {
+    const minute = (i: number): Date => new Date(Date.UTC(2025, 10, 20, 7, i, 3));
+    const summer = (i: number): string => new Date(minute(i).getTime() - 5 * 3_600_000).toISOString().slice(0, 19).replace('T', ' ');
+    const old = (i: number): string => minute(i).toISOString();
+    const code = (i: number): string => `BK-${31_000 + i * 7}`;
+    await bring({
+      'weather/w.jsonl': ITEMS.map((i) => JSON.stringify({ time: old(i), level: 'info', msg: `forecast asked for ${code(i)}` })).join('\n'),
+      'far/far.log': ITEMS.map((i) => `${summer(i)},000 INFO [main] far.Start - took ${code(i)}`).join('\n'),
+      'hut/messages': ITEMS.map((i) => `Nov 20 08:${String(i).padStart(2, '0')}:00 hut-7 stove[1]: lit, quarter ${i}`).join('\n'),
+    });
+    const by = async (path: string): Promise<SourceInfo> => (await sources()).find((one) => one.path.endsWith(path))!;
+    expect(await by('far/far.log')).toMatchObject({ zone: 'Etc/GMT+5', zoneBy: 'guessed', from: '2025-11-20T07:00:03.000000Z' });
+    expect(await by('weather/w.jsonl')).toMatchObject({ zoneBy: 'stated' });
+    expect((await by('hut/messages')).from).toBe('2025-11-20T07:00:00.000000Z');
+  });
+
   test('an environment is seen by itself', async () => {
     await bring({ 'desk/try.log': `${clock(5)},000 INFO [main] desk.Start - booked BK-99991\n` }, { environment: 'trial', demo: 'true' });
     const summary = await system.get<Summary>('/summary');

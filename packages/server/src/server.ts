@@ -24,6 +24,7 @@ import { strandRoutes } from './routes/strands.ts';
 import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
 import { SearchService } from './services/search-service.ts';
+import { SourceTimes } from './services/source-times.ts';
 import { StrandService } from './services/strand-service.ts';
 import { Suggestions } from './services/suggestions.ts';
 import { Weaving } from './weaving/weaving.ts';
@@ -113,7 +114,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     () => intake.busy,
     () => declarations.forget(),
   );
-  const imports: ImportService = new ImportService(sources, names, () => intake, weaving, options.spool);
+  const imports: ImportService = new ImportService(sources, names, () => intake, weaving, new SourceTimes(db), options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
     stored: (batch) => weaving.stored(batch),
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),

@@ -70,6 +70,9 @@ export interface ReadingHints {
   dateOrder?: DateOrder;
   /** Days since 1970 of the first record, in local time, for times that are a clock alone. */
   firstDay?: number;
+  /** Times carry no offset, so that the zone counts; no year, so that the source's date counts. */
+  lacksZone?: boolean;
+  lacksYear?: boolean;
 }
 /** All that reading a source rests on besides its bytes. */
 export interface ReadingContext extends ReadingHints {

@@ -56,7 +56,8 @@ export async function describe(file: string, path: string, modified: number, zon
     const best = guessFormats(sample)[0] ?? { format: 'plain', confidence: 0 };
     const binary = looksBinary(start);
     const hints = await hintsOf(handle, size, { sample, encoding, format: best.format, path, modified, zone });
-    const { component, host } = namesOf(best.format, sample);
+    const { component, host, first } = namesOf(best.format, sample);
+    if (first !== null) Object.assign(hints, lacksOf(best.format, sample, first, hints));
     return {
       format: best.format,
       confidence: best.confidence,
@@ -149,16 +150,29 @@ export async function prefixHash(file: string, length: number): Promise<string> 
   }
 }
 
+/** What a record's time does not say: it is another moment when what is missing is thought to be another. */
+function lacksOf(format: string, sample: Sample, record: string, hints: ReadingHints): Pick<ReadingHints, 'lacksZone' | 'lacksYear'> {
+  const at = (context: ReadingContext): number => {
+    const draft = emptyDraft();
+    openReader(format, sample, context).read(record, draft);
+    return draft.at;
+  };
+  const plain = at({ ...hints, zone: 'UTC' });
+  const lacksYear = at({ ...hints, zone: 'UTC', modified: hints.modified - 3 * 366 * DAY }) !== plain;
+  return { ...(at({ ...hints, zone: 'Asia/Kolkata' }) !== plain ? { lacksZone: true } : {}), ...(lacksYear ? { lacksYear } : {}) };
+}
+
 const HOST_FIELDS = ['host', 'hostname', 'service.host', 'host.name', 'broker', 'server', 'node', 'prefix'];
 const PLAIN_NAME = /^[\w.-]{1,80}$/;
 
 /** The component and the host that the sample's records name, where they all name the same one. */
-function namesOf(format: string, sample: Sample): { component: string; host: string } {
+function namesOf(format: string, sample: Sample): { component: string; host: string; first: string | null } {
   const reader = openReader(format, sample, { zone: 'UTC', modified: 0 });
   const hosts = new Set<string>();
   const components = new Set<string>();
   /** First words of the messages; a name and a number that all begin with is a host. */
-  const first = new Set<string>();
+  const firstWords = new Set<string>();
+  let first: string | null = null;
   const bytes = Buffer.from(sample.text);
   let records = 0;
   frame(bytes, { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text, cut }) => {
@@ -166,14 +180,15 @@ function namesOf(format: string, sample: Sample): { component: string; host: str
     const draft = emptyDraft();
     reader.read(text, draft);
     if (!draft.understood) return;
+    first ??= text;
     if (draft.component !== '') components.add(draft.component);
     const name = HOST_FIELDS.find((field) => typeof draft.fields[field] === 'string');
     if (draft.host !== '') hosts.add(draft.host);
     else if (name) hosts.add(String(draft.fields[name]));
     const behind = format === 'sip-trace' ? /^(\S+) (?:recv|send|in|out)\b/.exec(draft.message) : null;
     if (behind) hosts.add(behind[1]!);
-    if (format === 'text') first.add(/^[a-z][a-z0-9]{1,15}-?\d{1,3}(?= )/.exec(draft.message)?.[0] ?? '');
+    if (format === 'text') firstWords.add(/^[a-z][a-z0-9]{1,15}-?\d{1,3}(?= )/.exec(draft.message)?.[0] ?? '');
   });
   const only = (names: Set<string>): string => (names.size === 1 && PLAIN_NAME.test([...names][0]!) ? [...names][0]! : '');
-  return { component: only(components), host: only(hosts) || only(first) };
+  return { component: only(components), host: only(hosts) || only(firstWords), first };
 }

@@ -11,6 +11,8 @@ export interface SourceRow {
   format: string;
   confidence: number;
   zone: string;
+  /** Given with the import, guessed from what other sources say, or set by hand. */
+  zone_by: 'given' | 'guessed' | 'set';
   encoding: string;
   hints: ReadingHints;
   /** What the parts of one rotated log have in common. */
@@ -43,6 +45,7 @@ export type FamilyRow = Pick<
   | 'format'
   | 'confidence'
   | 'zone'
+  | 'zone_by'
   | 'encoding'
   | 'component_id'
   | 'host_id'
@@ -57,7 +60,7 @@ export type FamilyRow = Pick<
   | 'error'
   | 'import_id'
   | 'state'
-> & { parts: number };
+> & { parts: number; lacks_zone: boolean };
 export interface ImportRow {
   id: number;
   state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
@@ -85,7 +88,8 @@ export class SourceRepository {
   async families(where: { id?: number } = {}, limit = 2000): Promise<FamilyRow[]> {
     const { rows } = await this.db.raw<{ rows: FamilyRow[] }>(
       `select min(id)::int as id, case when count(*) = 1 then min(path) else family end as path, count(*)::int as parts,
-          (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone,
+          (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone, (array_agg(zone_by order by id))[1] as zone_by,
+          bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone,
           (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
           environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(understood)::bigint as understood,
           min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,

@@ -33,6 +33,7 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
     format: row.format,
     confidence: row.confidence,
     zone: row.zone,
+    zoneBy: row.lacks_zone ? row.zone_by : 'stated',
     encoding: row.encoding,
     component: names.component(row.component_id),
     host: names.host(row.host_id),
@@ -82,7 +83,10 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
       params: number,
       async run({ params }): Promise<Page<SourceInfo>> {
         await find(params.id);
-        return { items: (await sources.partsOf(params.id)).map((row) => info({ ...row, parts: 1 })), next: null };
+        return {
+          items: (await sources.partsOf(params.id)).map((row) => info({ ...row, parts: 1, lacks_zone: row.hints.lacksZone ?? false })),
+          next: null,
+        };
       },
     }),
     endpoint<{ limit: number }, { id: number }>({
@@ -142,7 +146,7 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
         notReading(row);
         const change: Partial<SourceRow> = {};
         if (body.format !== undefined) change.format = body.format;
-        if (body.zone !== undefined) change.zone = body.zone;
+        if (body.zone !== undefined) Object.assign(change, { zone: body.zone, zone_by: 'set' });
         if (body.environment !== undefined) change.environment = body.environment;
         if (body.component !== undefined)
           Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });

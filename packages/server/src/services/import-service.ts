@@ -8,6 +8,7 @@ import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
+import type { SourceTimes } from './source-times.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
 
 const MOST_ERRORS = 100;
@@ -28,6 +29,7 @@ export class ImportService {
     private readonly names: Names,
     private readonly intake: () => Intake,
     private readonly weaving: Weaving,
+    private readonly times: SourceTimes,
     private readonly spool: string,
   ) {}
 
@@ -122,6 +124,14 @@ export class ImportService {
     const own = await this.sources.sources({ read_for: importId });
     if (own.some((source) => source.state === 'waiting' || source.state === 'reading')) return;
     for (const source of own) if (source.state === 'failed') await this.note(importId, source.path, source.error ?? 'could not be read');
+    const better = await this.times.better(importId);
+    if (better.length > 0) {
+      // asked once for each source: what is guessed is not guessed again
+      for (const { id, zone, hints } of better)
+        await this.sources.change(id, { zone_by: 'guessed', ...(zone ? { zone } : {}), ...(hints ? { hints } : {}) });
+      await this.readAgain(better.map((one) => one.id));
+      return;
+    }
     await this.weaving.settle();
     await this.sources.changeImport(importId, {
       state: own.length > 0 && own.every((source) => source.state === 'failed') ? 'failed' : 'done',

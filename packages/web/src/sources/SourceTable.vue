@@ -44,7 +44,10 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
             <td class="still">
               {{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span>
             </td>
-            <td class="still">{{ source.zone }}</td>
+            <td class="still">
+              <template v-if="source.zoneBy === 'stated'"><span class="soft">as written</span></template
+              ><template v-else>{{ source.zone }} <span v-if="source.zoneBy === 'guessed'" class="tag">guessed</span></template>
+            </td>
             <td class="number">{{ count(source.records) }}</td>
             <td class="number" :class="{ some: source.records > source.understood }">{{ count(source.records - source.understood) }}</td>
             <td class="mono range">

@@ -21,7 +21,7 @@ export async function up(db: Knex): Promise<void> {
       files int not null default 0, already_there int not null default 0, bytes bigint not null default 0, errors json not null default '[]');
     create table source (
       id int generated always as identity primary key, import_id int not null references import, read_for int not null, path text not null,
-      format text not null default '', confidence real not null default 0, zone text not null, encoding text not null default 'utf-8', hints json not null,
+      format text not null default '', confidence real not null default 0, zone text not null, zone_by text not null default 'given', encoding text not null default 'utf-8', hints json not null,
       family text not null, component_fixed boolean not null default false, host_fixed boolean not null default false,
       component_id smallint references component, host_id smallint references host, environment text not null, demo boolean not null default false,
       size bigint not null default 0, head_hash text not null default '', content_hash text not null default '', spool text,
