@@ -18,6 +18,7 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
+  coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },
 };
 const asked = process.argv.slice(2);
 const browser = await openBrowser();

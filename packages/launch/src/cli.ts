@@ -37,7 +37,9 @@ async function importPaths(args: string[]): Promise<void> {
   const files = await filesBelow(positionals);
   if (files.length === 0) throw new Stop('There are no files in it.');
   const zone = values.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const started = await sendFiles(url.replace(/\/$/, ''), files, { environment: values.environment, zone });
+  const started = await sendFiles(url.replace(/\/$/, ''), files, { environment: values.environment, zone }, (path, reason) =>
+    console.error(`${path}: ${reason}; it was left out`),
+  );
   const info = await waitForImport(url.replace(/\/$/, ''), started.id, (now) => {
     if (process.stderr.isTTY) process.stderr.write(`\r${now.records.toLocaleString('en')} records, ${now.perSecond.toLocaleString('en')}/s   `);
   });

@@ -57,6 +57,18 @@ describe('what the commands send', () => {
     expect(text).toMatch(/filename="a\.log"\r\ncontent-type: application\/octet-stream\r\n\r\none\r\n--/);
   });
 
+  test('a file that is removed meanwhile is told of, and the others go on', async () => {
+    answers = [{ status: 202, body: '{"id":8}' }];
+    const files = await filesBelow([folder]);
+    const missed: string[] = [];
+    const gone = { ...files[0]!, file: join(folder, 'gone.log'), path: 'gone.log' };
+    await sendFiles(url, [gone, ...files], {}, (path, reason) => missed.push(`${path}: ${reason}`));
+    expect(missed).toEqual(['gone.log: it is gone']);
+    const text = received.at(-1)!.body.toString();
+    expect(text).not.toContain('gone.log');
+    expect(text).toContain('two\n');
+  });
+
   test('a problem becomes a message with what to do, a silent server too', async () => {
     answers = [{ status: 409, body: '{"title":"Still being read","detail":"It is.","action":"Wait."}' }];
     await expect(call(`${url}/api/x`)).rejects.toThrow('Still being read: It is. Wait.');

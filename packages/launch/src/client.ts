@@ -1,5 +1,4 @@
-import { createReadStream } from 'node:fs';
-import { readdir, stat } from 'node:fs/promises';
+import { open, readdir, stat } from 'node:fs/promises';
 import { basename, join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ImportInfo, Problem } from '@fadenweg/api';
@@ -26,24 +25,41 @@ export async function filesBelow(paths: readonly string[]): Promise<FileToSend[]
     for (const entry of await readdir(path, { recursive: true, withFileTypes: true })) {
       if (!entry.isFile()) continue;
       const file = join(entry.parentPath, entry.name);
-      const { size, mtimeMs } = await stat(file);
+      const about = await stat(file).catch(() => null); // removed since it was listed
+      if (!about) continue;
+      const { size, mtimeMs } = about;
       files.push({ file, path: relative(path, file), size, modified: mtimeMs });
     }
   }
   return files.sort((a, b) => a.path.localeCompare(b.path));
 }
 
-/** Sends files as one import, streaming; returns its first state. */
-export async function sendFiles(url: string, files: readonly FileToSend[], query: Record<string, string>): Promise<ImportInfo> {
+/**
+ * Sends files as one import, streaming; returns its first state.
+ *
+ * @param missed told of a file that can no longer be read; the others go on
+ */
+export async function sendFiles(
+  url: string,
+  files: readonly FileToSend[],
+  query: Record<string, string>,
+  missed: (path: string, reason: string) => void = () => {},
+): Promise<ImportInfo> {
   const boundary = `fadenweg-${Date.now().toString(36)}`;
   async function* body(): AsyncGenerator<Buffer> {
     for (const { file, path, size, modified } of files) {
+      const handle = await open(file).catch((error: NodeJS.ErrnoException) => {
+        missed(path, error.code === 'ENOENT' ? 'it is gone' : error.message);
+        return null;
+      });
+      if (!handle) continue;
       const name = path.replaceAll('"', '%22').replace(/[\r\n]/g, ' ');
       yield Buffer.from(
         `--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`,
       );
       // a file that grows meanwhile is sent as long as it was when it was listed
-      if (size > 0) yield* createReadStream(file, { end: size - 1 }) as AsyncIterable<Buffer>;
+      if (size > 0) yield* handle.createReadStream({ end: size - 1 }) as AsyncIterable<Buffer>;
+      else await handle.close();
       yield Buffer.from('\r\n');
     }
     yield Buffer.from(`--${boundary}--\r\n`);

@@ -145,7 +145,8 @@ describe('gathering', () => {
     const trial = await system.get<Page<StrandSummary>>('/strands?environment=trial');
     expect(trial.items.map((one) => one.businessId)).toEqual(['BK-99991']);
     const own = await system.get<Page<StrandSummary>>('/strands?environment=production&limit=500');
-    expect(own.items).toHaveLength(60);
+    expect(own.items).toHaveLength(120);
+    expect(new Set(own.items.map((one) => one.environment))).toEqual(new Set(['production']));
     expect(await (await fetch(`${system.url}/api/demo`, { method: 'POST' })).json()).toMatchObject({ status: 409 });
     await call(`${system.url}/api/demo`, { method: 'DELETE' });
     expect((await system.get<Summary>('/summary')).environments.map(({ name }) => name)).toEqual(['production']);

@@ -146,6 +146,28 @@ export class SourceRepository {
     await this.db('source').where({ id }).update(change);
   }
 
+  /** Whether anything that an import waits for is still to be read. */
+  async anyUnread(importId: number): Promise<boolean> {
+    return (await this.db('source').where({ read_for: importId }).whereIn('state', ['waiting', 'reading']).first('id')) !== undefined;
+  }
+  /** Whether there were sources, and none of them could be read. */
+  async nothingRead(importId: number): Promise<boolean> {
+    const own = (): ReturnType<Database> => this.db('source').where({ read_for: importId });
+    return (await own().first('id')) !== undefined && (await own().whereNot({ state: 'failed' }).first('id')) === undefined;
+  }
+  failedOf(importId: number, limit: number): Promise<{ path: string; error: string | null }[]> {
+    return this.db('source').where({ read_for: importId, state: 'failed' }).orderBy('path').limit(limit).select('path', 'error');
+  }
+  /** What an import's sources come to. */
+  async sums(importId: number): Promise<{ records: number; understood: number; readBytes: number; total: number }> {
+    const { rows } = await this.db.raw<{ rows: { records: number; understood: number; readBytes: number; total: number }[] }>(
+      `select coalesce(sum(records), 0)::bigint as records, coalesce(sum(understood), 0)::bigint as understood,
+          coalesce(sum(done_bytes), 0)::bigint as "readBytes", coalesce(sum(size), 0)::bigint as total from source where import_id = ?`,
+      [importId],
+    );
+    return rows[0]!;
+  }
+
   /** Sources that are not done yet are not taken up again. */
   async cancel(ids: readonly number[]): Promise<void> {
     await this.db('source').whereIn('id', ids).whereIn('state', ['waiting', 'reading']).update({ state: 'cancelled' });

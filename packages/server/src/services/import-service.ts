@@ -121,9 +121,8 @@ export class ImportService {
   async checkEnd(importId: number): Promise<void> {
     const row = await this.sources.import(importId);
     if (!row || row.state !== 'reading') return;
-    const own = await this.sources.sources({ read_for: importId });
-    if (own.some((source) => source.state === 'waiting' || source.state === 'reading')) return;
-    for (const source of own) if (source.state === 'failed') await this.note(importId, source.path, source.error ?? 'could not be read');
+    if (await this.sources.anyUnread(importId)) return;
+    for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS)) await this.note(importId, path, error ?? 'could not be read');
     const better = await this.times.better(importId);
     if (better.length > 0) {
       // asked once for each source: what is guessed is not guessed again
@@ -134,7 +133,7 @@ export class ImportService {
     }
     await this.weaving.settle();
     await this.sources.changeImport(importId, {
-      state: own.length > 0 && own.every((source) => source.state === 'failed') ? 'failed' : 'done',
+      state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
       ended_at: new Date(),
     });
     await this.weaving.markDirty(false);
@@ -178,12 +177,8 @@ export class ImportService {
   }
 
   async info(row: ImportRow): Promise<ImportInfo> {
-    const own = await this.sources.sources({ import_id: row.id });
-    const sum = (field: 'records' | 'understood' | 'done_bytes'): number => own.reduce((total, source) => total + source[field], 0);
-    const records = sum('records');
-    const readBytes = sum('done_bytes');
+    const { records, understood, readBytes, total } = await this.sources.sums(row.id);
     const { perSecond, bytesPerSecond } = this.rate(row, records, readBytes);
-    const total = own.reduce((bytes, source) => bytes + source.size, 0);
     return {
       id: row.id,
       state: row.state,
@@ -197,8 +192,8 @@ export class ImportService {
       bytes: row.bytes,
       readBytes,
       records,
-      understood: sum('understood'),
-      keptWhole: records - sum('understood'),
+      understood,
+      keptWhole: records - understood,
       perSecond,
       secondsLeft: row.state === 'reading' && bytesPerSecond > 0 ? Math.ceil((total - readBytes) / bytesPerSecond) : null,
       errors: row.errors,

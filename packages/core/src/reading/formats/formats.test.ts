@@ -76,4 +76,29 @@ describe('formats', () => {
       { numRuns: 1500 },
     );
   });
+
+  test.each([
+    ['an entity that would grow without end', 'xml-events', '<event t="2026-11-24T10:00:00Z">&lol9;</event>'],
+    ['XML that is never closed', 'xml-events', '<event t="2026-11-24T10:00:00Z"><a><b>'],
+    ['half of a JSON object', 'json-lines', '{"time":"2026-11-24T10:00:00Z","msg":"ha'],
+    ['a row with other columns', 'table', '2026-11-24T10:00:00Z,info,one,too,many,cells'],
+    ['a day that no month has', 'text', '2026-11-41 10:00:00 INFO a - b'],
+  ])('%s is kept whole', (_name, format, text) => {
+    const good = SAMPLES.find((one) => one.format === format)!;
+    const reader = openReader(format, sampleOf('x', good.text, true), contextOf(good.text, good));
+    const draft = emptyDraft();
+    reader.read(text, draft);
+    expect(draft).toMatchObject({ understood: false, framing: false, message: text });
+  });
+
+  test('nested lists and numbers without end are read in bounded time and fields', () => {
+    const deep = `{"time":"2026-11-24T10:00:00Z","msg":"deep","a":${'['.repeat(5000)}${']'.repeat(5000)},"n":${'9'.repeat(400)}}`;
+    const wide = `{"time":"2026-11-24T10:00:00Z","msg":"wide",${Array.from({ length: 5000 }, (_, i) => `"f${i}":${i}`).join(',')}}`;
+    for (const text of [deep, wide]) {
+      const draft = emptyDraft();
+      openReader('json-lines', sampleOf('x', text, true), { zone: 'UTC', modified: MODIFIED }).read(text, draft);
+      expect(draft.understood).toBe(true);
+      expect(Object.keys(draft.fields).length).toBeLessThanOrEqual(200);
+    }
+  });
 });

@@ -57,6 +57,14 @@ export function parseObject(text: string): Record<string, unknown> | null {
   }
 }
 
+function jsonText(value: object): string {
+  try {
+    return JSON.stringify(value);
+  } catch {
+    return '(nested too deeply)'; // deeper than the platform's stack; the text of the record is kept
+  }
+}
+
 /** Nested members as fields with paths; lists stay JSON. */
 export function flatten(value: object, prefix: string, into: Fields, depth = 0, count = { left: MOST_FIELDS }): void {
   for (const [name, inner] of Object.entries(value)) {
@@ -65,7 +73,7 @@ export function flatten(value: object, prefix: string, into: Fields, depth = 0, 
     if (inner === null || inner === undefined) continue;
     if (typeof inner === 'object') {
       if (Array.isArray(inner) || depth >= 8) {
-        into[path] = JSON.stringify(inner);
+        into[path] = jsonText(inner);
         count.left--;
       } else flatten(inner as object, path + '.', into, depth + 1, count);
     } else {
