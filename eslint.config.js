@@ -12,7 +12,7 @@ const others = (own) => ['api', 'core', 'server', 'web', 'standin', 'launch'].fi
 const node = ['node:*', '/fs', '/os', '/worker_threads', '/child_process'];
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '.data/**', 'bench/results/**', 'coverage/**'] },
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '.data/**', 'bench/results/**', 'coverage/**', '**/*.generated.ts'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],
