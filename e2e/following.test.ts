@@ -94,6 +94,26 @@ describe('from a number to the place where it failed', () => {
     await reachesCause(run);
   });
 
+  test('words lead to the records that hold them; values narrow, pieces are taken away, a mistake is told at its place', async () => {
+    await page.open('/strands?w=all');
+    await page.find('lock timeout');
+    const lines = async (): Promise<string[]> =>
+      Promise.all((await page.driver.findElements(By.css('[role=option]'))).map((line) => line.getAttribute('textContent')));
+    await page.until('lines', async () => (await lines()).length > 0 && (await lines()).every((line) => line.includes('lock timeout')));
+    await page.until('the values', async () => (await page.text(By.css('.values'))).includes('labdb'));
+    await page.click(By.css('[title="Only component = labdb"]'));
+    await page.until('the piece', async () => (await page.text(By.css('.terms'))).includes('component = labdb'));
+    await page.until('the lines of labdb', async () => (await lines()).length > 0 && (await lines()).every((line) => line.includes('labdb')));
+    await page.click(By.css('[title="Take “component = labdb” away"]'));
+    await page.until('all lines again', async () => (await lines()).some((line) => line.includes('order-desk')));
+    await page.driver.findElement(By.css('body')).sendKeys('j', 'o');
+    await page.until('the record', async () => (await page.text(By.css('[data-testid=record]'))).includes('lock timeout'));
+    await page.find('where level == error');
+    await page.until('the mistake', async () => (await page.text(By.css('main'))).includes('Character 14: equality is written ='));
+    await page.click(By.css('.wrong .link'));
+    await page.until('errors', async () => (await lines()).length > 0);
+  });
+
   test('a whole pasted log line leads to its strand', async () => {
     const order = truth.find((one) => one.outcome === 'refused' && one.flow === 'lens-order')!;
     const line = (await readFile(join(logs, 'order-desk/order-desk.log'), 'utf8'))
@@ -185,6 +205,9 @@ describe('lists and sources', () => {
       '/sources?tab=imports',
       '/sources?tab=identifiers',
       '/find?text=LX-999999',
+      '/find?q=timeout&w=all',
+      '/find?q=where+level+%3D%3D+error',
+      '/sources?tab=coverage',
       '/nowhere',
     ];
     const broken: string[] = [];

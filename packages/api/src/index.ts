@@ -304,6 +304,30 @@ export interface SearchAnswer {
   hits: SearchHit[];
   /** Where exactly one strand answers: go there. */ only: string | null;
   looked: { kind: string; value: string }[];
+  /** The text holds something that looks like an identifier of a known kind. */
+  sure: boolean;
+}
+/** A page of a search; `searched` tells which share of the window was looked through up to `next`. */
+export interface FoundPage extends Page<LogRecord> {
+  searched: number;
+}
+/** Counts of as much as one call reached; the next goes on from `next`, and the sums add up. */
+export interface TimelinePart {
+  total: number;
+  slots: { slot: number; counts: Partial<Record<LevelName, number>> }[];
+  next: string | null;
+  searched: number;
+}
+/** The values of a field among the latest records that a search finds. */
+export interface FieldValues {
+  field: string;
+  values: { value: string; count: number }[];
+  distinct: number;
+  /** Records that were looked at, those without the field among them. */
+  records: number;
+  without: number;
+  /** All of the window was looked at. */
+  complete: boolean;
 }
 export interface TimelineSlot {
   from: Iso;

@@ -21,6 +21,7 @@ import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
+import { FindService } from './services/find/find-service.ts';
 import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
 import { SearchService } from './services/search-service.ts';
@@ -140,7 +141,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         search,
         weaving,
       }),
-      ...recordRoutes(records, sources, presenter),
+      ...recordRoutes(records, sources, presenter, new FindService(records, sources, identifiers, strandRows, declarations, names, presenter)),
       ...strandRoutes(strands, search),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),

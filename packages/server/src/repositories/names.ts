@@ -32,4 +32,5 @@ export class Names {
   components = (): string[] => [...this.byName.component.keys()].sort();
   componentEntries = (): [number, string][] => [...this.byId.component];
   knownComponent = (name: string): number | undefined => this.byName.component.get(name);
+  knownHost = (name: string): number | undefined => this.byName.host.get(name);
 }

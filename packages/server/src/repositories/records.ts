@@ -80,6 +80,24 @@ export class RecordRepository {
     return query;
   }
 
+  /** Records of a stretch of time that a narrowing leaves, behind a cursor; at most `limit`. */
+  async narrowed(
+    from: number,
+    to: number,
+    latest: boolean,
+    after: Cursor,
+    narrowing: { sql: string; bindings: readonly unknown[] },
+    limit: number,
+  ): Promise<RecordRow[]> {
+    const direction = latest ? 'desc' : 'asc';
+    const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
+      `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)
+         and ${narrowing.sql} order by r.at ${direction}, r.id ${direction} limit ?`,
+      [from, to, after.at, after.id, ...(narrowing.bindings as string[]), limit],
+    );
+    return rows;
+  }
+
   /** Neighbours of a record, `before` and `after` it, in order of time. */
   async around({ scope, row }: Around, before: number, after: number): Promise<RecordRow[]> {
     const side = async (direction: 'before' | 'after', limit: number): Promise<RecordRow[]> => {

@@ -122,6 +122,13 @@ export class SourceRepository {
     const row = await this.db('source').max<{ end: number | null }[]>({ end: 'last_at' });
     return row[0]?.end ?? 0;
   }
+  /** Between which moments there are records at all. */
+  async evidence(): Promise<{ first: number; last: number }> {
+    const { rows } = await this.db.raw<{ rows: { first: number | null; last: number | null }[] }>(
+      'select min(first_at) as first, max(last_at) as last from source',
+    );
+    return { first: rows[0]?.first ?? 0, last: rows[0]?.last ?? -1 };
+  }
   source(id: number): Promise<SourceRow | undefined> {
     return this.db('source').where({ id }).first();
   }

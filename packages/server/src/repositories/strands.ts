@@ -38,6 +38,10 @@ export class StrandRepository {
     return this.db<StrandRow>('strand').where({ founder }).first();
   }
 
+  async byFounders(founders: readonly number[]): Promise<StrandRow[]> {
+    return founders.length === 0 ? [] : this.db<StrandRow>('strand').whereIn('founder', [...new Set(founders)]);
+  }
+
   list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
     const column = sort.endsWith('duration') ? 'duration' : 'started_at';
     const order = sort.startsWith('-') ? 'desc' : 'asc';

@@ -57,6 +57,7 @@ export class SearchService {
     return {
       text,
       hits,
+      sure: sure.length > 0,
       only: found.size === 1 ? [...found][0]! : null,
       looked: (sure.length > 0 ? sure : candidates)
         .slice(0, 12)

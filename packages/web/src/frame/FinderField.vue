@@ -14,11 +14,11 @@ const looking = ref(false);
 let asked = 0;
 
 watch(
-  () => [route.name, route.params.id, route.query.text],
+  () => [route.name, route.params.id, route.query.text, route.query.q],
   () => {
     problem.value = '';
     if (route.name === 'strand') text.value = String(route.params.id).replace(/^[^:]*:/, '');
-    else if (route.name === 'find') text.value = String(route.query.text ?? '');
+    else if (route.name === 'find') text.value = String(route.query.text ?? route.query.q ?? '');
     else text.value = '';
   },
   { immediate: true },
@@ -26,10 +26,13 @@ watch(
 
 async function go(): Promise<void> {
   const wanted = text.value.trim();
+  if (wanted === '' && route.name === 'find') return find('');
   if (wanted === '') {
     problem.value = 'Type or paste an order, a caller, a job run, or a whole log line.';
     return;
   }
+  // a condition is a search; anything else may be an identifier
+  if (/(?:^|\s)where\s/i.test(wanted)) return find(wanted);
   const mine = ++asked;
   looking.value = true;
   problem.value = '';
@@ -37,6 +40,7 @@ async function go(): Promise<void> {
     const answer = await api.get<SearchAnswer>(`/search${query({ text: wanted })}`);
     if (mine !== asked) return;
     if (answer.only) await router.push({ name: 'strand', params: { id: answer.only } });
+    else if (answer.hits.length === 0 && !answer.sure) find(wanted);
     else await router.push({ name: 'find', query: { text: wanted } });
     field.value?.blur();
   } catch (error) {
@@ -46,6 +50,11 @@ async function go(): Promise<void> {
   } finally {
     if (mine === asked) looking.value = false;
   }
+}
+function find(q: string): void {
+  const { w, e, order } = route.query;
+  void router.push({ name: 'find', query: { w, e, order, q: q === '' ? undefined : q } });
+  field.value?.blur();
 }
 /** A pasted block keeps its lines apart by blanks: the field has one line. */
 function paste(event: ClipboardEvent): void {
@@ -69,8 +78,8 @@ useKeys({
       type="text"
       class="mono"
       :class="{ bad: problem }"
-      aria-label="Find an order, caller, job run, or paste a log line"
-      placeholder="Order, caller, job run, or a whole log line"
+      aria-label="Find an order, caller, job run, words of messages, or paste a log line"
+      placeholder="Order, caller, job run, a log line, or words of messages"
       spellcheck="false"
       autocomplete="off"
       maxlength="20000"

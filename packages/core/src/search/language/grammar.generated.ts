@@ -197,8 +197,7 @@ function peg$parse(input, options) {
   const peg$r4 = /^[^"]/;
   const peg$r5 = /^[^ \t\r\n(),'"=<>]/;
   const peg$r6 = /^[^']/;
-  const peg$r7 = /^[A-Za-z0-9_.:@\-]/;
-  const peg$r8 = /^[ \t\r\n]/;
+  const peg$r7 = /^[ \t\r\n]/;
 
   const peg$e0 = peg$otherExpectation("words");
   const peg$e1 = peg$classExpectation([" ", "\t", "\r", "\n", "'"], true, false, false);
@@ -241,8 +240,7 @@ function peg$parse(input, options) {
   const peg$e38 = peg$literalExpectation("is", true);
   const peg$e39 = peg$otherExpectation("null");
   const peg$e40 = peg$literalExpectation("null", true);
-  const peg$e41 = peg$classExpectation([["A", "Z"], ["a", "z"], ["0", "9"], "_", ".", ":", "@", "-"], false, false, false);
-  const peg$e42 = peg$classExpectation([" ", "\t", "\r", "\n"], false, false, false);
+  const peg$e41 = peg$classExpectation([" ", "\t", "\r", "\n"], false, false, false);
 
   function peg$f0(word) {    return word;  }
   function peg$f1(words, condition) {    return { words, condition };  }
@@ -1778,11 +1776,11 @@ function peg$parse(input, options) {
     s0 = peg$currPos;
     peg$silentFails++;
     s1 = input.charAt(peg$currPos);
-    if (peg$r7.test(s1)) {
+    if (peg$r5.test(s1)) {
       peg$currPos++;
     } else {
       s1 = peg$FAILED;
-      if (peg$silentFails === 0) { peg$fail(peg$e41); }
+      if (peg$silentFails === 0) { peg$fail(peg$e16); }
     }
     peg$silentFails--;
     if (s1 === peg$FAILED) {
@@ -1801,20 +1799,20 @@ function peg$parse(input, options) {
     peg$silentFails++;
     s0 = [];
     s1 = input.charAt(peg$currPos);
-    if (peg$r8.test(s1)) {
+    if (peg$r7.test(s1)) {
       peg$currPos++;
     } else {
       s1 = peg$FAILED;
-      if (peg$silentFails === 0) { peg$fail(peg$e42); }
+      if (peg$silentFails === 0) { peg$fail(peg$e41); }
     }
     while (s1 !== peg$FAILED) {
       s0.push(s1);
       s1 = input.charAt(peg$currPos);
-      if (peg$r8.test(s1)) {
+      if (peg$r7.test(s1)) {
         peg$currPos++;
       } else {
         s1 = peg$FAILED;
-        if (peg$silentFails === 0) { peg$fail(peg$e42); }
+        if (peg$silentFails === 0) { peg$fail(peg$e41); }
       }
     }
     peg$silentFails--;

@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { compileSearch, type Searchable } from './evaluate.ts';
 import { parseSearch } from './parse.ts';
+import { piecesOf, printSearch, withoutPiece, withValue } from './print.ts';
+import type { Condition, Search } from './tree.ts';
 
 const RECORD: Searchable = {
   at: Date.UTC(2026, 10, 24, 9, 42, 7) * 1000,
@@ -115,5 +117,63 @@ describe('the search language', () => {
       }),
       { numRuns: 500 },
     );
+  });
+});
+
+/** A search without the places of its parts. */
+const bare = (search: Search): unknown =>
+  JSON.parse(JSON.stringify(search, (name, value: unknown) => (['from', 'to', 'quoted'].includes(name) ? undefined : value)));
+const search = (text: string): Search => parseSearch(text).search!;
+
+describe('searches as text', () => {
+  test('what is printed is read again as the same', () => {
+    const name = fc.constantFrom('level', 'order.number', 'a b', 'where', 'größe', '@timestamp', '0x');
+    const text = fc
+      .oneof(fc.constantFrom('error', '2s', "it's", 'a b', 'null', '(x)', '<', 'ä'), fc.string({ minLength: 1, maxLength: 8 }))
+      .map((one) => one.replace(/[\r\n\t]/g, ' '));
+    const place = { from: 0, to: 0 };
+    const value = text.map((one) => ({ text: one, quoted: false, ...place }));
+    const field = name.map((one) => ({ name: one, ...place }));
+    const { tree } = fc.letrec<{ tree: Condition }>((tie) => ({
+      tree: fc.oneof(
+        { depthSize: 'small', withCrossShrink: true },
+        fc.record({ type: fc.constant('compare' as const), field, op: fc.constantFrom('=', '<>', '<', '<=', '>', '>='), value }),
+        fc.record({ type: fc.constant('in' as const), field, values: fc.array(value, { minLength: 1, maxLength: 3 }) }),
+        fc.record({ type: fc.constant('between' as const), field, low: value, high: value }),
+        fc.record({ type: fc.constant('like' as const), field, pattern: value }),
+        fc.record({ type: fc.constant('null' as const), field }),
+        fc.record({ type: fc.constantFrom('and' as const, 'or' as const), parts: fc.array(tie('tree'), { minLength: 2, maxLength: 3 }) }),
+        fc.record({ type: fc.constant('not' as const), part: tie('tree') }),
+      ),
+    }));
+    fc.assert(
+      fc.property(fc.array(value, { maxLength: 3 }), fc.option(tree, { nil: null }), (words, condition) => {
+        const printed = printSearch({ words, condition });
+        const { search: again, problem } = parseSearch(printed);
+        expect(problem && !problem.message.includes('nested') ? `${printed}: ${problem.message}` : null).toBeNull();
+        if (again) expect(bare(again)).toEqual(bare({ words, condition }));
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  test('pieces are taken away one by one', () => {
+    const whole = search("lock 'time out' where level = error and (a = 1 or b = 2) and took > 2s");
+    const pieces = piecesOf(whole);
+    expect(pieces.map((piece) => piece.text)).toEqual(['lock', 'time out', 'level = error', 'a = 1 or b = 2', 'took > 2s']);
+    expect(printSearch(withoutPiece(whole, pieces[1]!))).toBe('lock where level = error and (a = 1 or b = 2) and took > 2s');
+    expect(printSearch(withoutPiece(whole, pieces[3]!))).toBe("lock 'time out' where level = error and took > 2s");
+    expect(printSearch(withoutPiece(search('where a = 1'), piecesOf(search('where a = 1'))[0]!))).toBe('');
+  });
+
+  test('values are added and left out; further values of a field join', () => {
+    let now = search('lock');
+    now = withValue(now, 'component', 'labdb', false);
+    now = withValue(now, 'component', 'blank-store', false);
+    now = withValue(now, 'component', 'labdb', false);
+    now = withValue(now, 'level', 'debug', true);
+    now = withValue(now, 'level', 'trace', true);
+    now = withValue(now, 'shop', "it's", false);
+    expect(printSearch(now)).toBe("lock where component in (labdb, blank-store) and level not in (debug, trace) and shop = 'it''s'");
   });
 });

@@ -1,0 +1,108 @@
+import { durationOf, isOwn, levelIndex, numberOf, timeOf, type Condition, type Operator, type Search, type Value } from '@fadenweg/core';
+
+/**
+ * A condition of SQL over the rows of `record r` that leaves out no record which a search finds. It narrows; core decides.
+ * `exact`: it holds for just those, so that its negation narrows too.
+ */
+export interface Narrowing {
+  sql: string;
+  bindings: unknown[];
+  exact: boolean;
+}
+/** Numbers of names, and which names are kinds of identifiers. */
+export interface NarrowingNames {
+  component(name: string): number | undefined;
+  host(name: string): number | undefined;
+  isKind(name: string): boolean;
+}
+
+const ANY: Narrowing = { sql: 'true', bindings: [], exact: false };
+const NONE: Narrowing = { sql: 'false', bindings: [], exact: true };
+const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bindings, exact: true });
+
+export function narrow(search: Search, names: NarrowingNames): Narrowing {
+  const parts = search.words.map((word) => ofWord(word.text));
+  if (search.condition) parts.push(ofCondition(search.condition, names));
+  return all(parts);
+}
+
+function all(parts: readonly Narrowing[]): Narrowing {
+  const real = parts.filter((part) => part !== ANY);
+  if (real.length === 0) return parts.length === 0 ? exactly('true') : ANY;
+  return {
+    sql: `(${real.map((part) => part.sql).join(' and ')})`,
+    bindings: real.flatMap((part) => part.bindings),
+    exact: parts.every((part) => part.exact),
+  };
+}
+function some(parts: readonly Narrowing[]): Narrowing {
+  if (parts.includes(ANY)) return ANY;
+  return {
+    sql: `(${parts.map((part) => part.sql).join(' or ')})`,
+    bindings: parts.flatMap((part) => part.bindings),
+    exact: parts.every((part) => part.exact),
+  };
+}
+const negated = (part: Narrowing): Narrowing => (part.exact ? { ...part, sql: `(not ${part.sql})` } : ANY);
+
+/** Letters beyond ASCII are folded in other ways by the database: words with them, and texts that hold any, are left to core. */
+function ofWord(word: string): Narrowing {
+  if (!/^[\x20-\x7e]+$/.test(word)) return ANY;
+  const pattern = `%${word.replace(/[%_\\]/g, '\\$&')}%`;
+  return { sql: '(r.message ilike ? or octet_length(r.message) <> char_length(r.message))', bindings: [pattern], exact: false };
+}
+
+function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
+  switch (condition.type) {
+    case 'and':
+      return all(condition.parts.map((part) => ofCondition(part, names)));
+    case 'or':
+      return some(condition.parts.map((part) => ofCondition(part, names)));
+    case 'not':
+      return negated(ofCondition(condition.part, names));
+    case 'compare':
+      return ofCompare(condition.field.name, condition.op, condition.value, names);
+    case 'between':
+      return all([ofCompare(condition.field.name, '>=', condition.low, names), ofCompare(condition.field.name, '<=', condition.high, names)]);
+    case 'in':
+      return some(condition.values.map((value) => ofCompare(condition.field.name, '=', value, names)));
+    case 'like':
+      return condition.field.name === 'message' && !/[\\_]/.test(condition.pattern.text)
+        ? exactly('r.message like ?', condition.pattern.text)
+        : present(condition.field.name, names);
+    case 'matches':
+      return present(condition.field.name, names);
+    case 'null':
+      return condition.field.name === 'took' ? exactly('r.took is null') : ANY;
+  }
+}
+
+function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNames): Narrowing {
+  if (op === '<>') return negated(ofCompare(name, '=', value, names));
+  if (name === 'level') {
+    const level = levelIndex(value.text);
+    return level < 0 ? NONE : exactly(`r.level ${op} ?`, level);
+  }
+  if (name === 'took') return numeric('r.took', op, durationOf(value.text));
+  if (name === 'time') return numeric('r.at', op, timeOf(value.text));
+  if (op !== '=' || !Number.isNaN(numberOf(value.text))) return present(name, names);
+  if (value.text === '') return isOwn(name) ? NONE : present(name, names);
+  if (name === 'component' || name === 'host') {
+    const id = names[name](value.text);
+    return id === undefined ? NONE : exactly(`r.${name}_id = ?`, id);
+  }
+  if (name === 'environment') return exactly('r.source_id in (select id from source where environment = ?)', value.text);
+  if (name === 'source') return exactly('r.source_id in (select id from source where path = ?)', value.text);
+  if (name === 'logger') return exactly('r.logger = ?', value.text);
+  return present(name, names);
+}
+
+const numeric = (column: string, op: Operator, value: number): Narrowing =>
+  Number.isNaN(value) ? NONE : exactly(`coalesce(${column} ${op} ?::float8, false)`, value);
+
+/** The record has the field at all: all that a comparison needs at least. */
+function present(name: string, names: NarrowingNames): Narrowing {
+  if (isOwn(name) || /["\\%]/.test(name)) return ANY;
+  const field = { sql: 'r.attributes::text like ?', bindings: [`%${name.replaceAll('_', '\\_')}":%`], exact: false };
+  return names.isKind(name) ? { ...field, sql: `(r.keys is not null or ${field.sql})` } : field;
+}

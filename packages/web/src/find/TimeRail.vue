@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import type { Coverage } from '@fadenweg/api';
+import { useElementSize } from '@vueuse/core';
+import { scaleTime } from 'd3-scale';
+import { computed, ref, useTemplateRef } from 'vue';
+import { clock, count, day, dayAndClock } from '../time/format.ts';
+import type { Tally } from './use-tally.ts';
+
+/** Time running down, with what is found as bars to the right: plain, warnings, errors. Dragging sets the window. */
+const props = defineProps<{ tally: Tally; coverage: Coverage | null }>();
+const emit = defineEmits<{ window: [from: number, to: number] }>();
+const box = useTemplateRef<HTMLElement>('box');
+const { height } = useElementSize(box);
+const WIDTH = 112;
+const LEFT = 40;
+const PAD = 8;
+const inner = computed(() => Math.max(100, height.value - 2 * PAD));
+const end = computed(() => props.tally.from + props.tally.slotMs * props.tally.slots.length);
+const scale = computed(() =>
+  scaleTime()
+    .domain([props.tally.from, end.value])
+    .range([PAD, PAD + inner.value]),
+);
+const most = computed(() => Math.max(1, ...props.tally.slots.map((slot) => Object.values(slot).reduce((sum, one) => sum + one, 0))));
+const bars = computed(() =>
+  props.tally.slots.map((slot, i) => {
+    const bad = (slot.error ?? 0) + (slot.fatal ?? 0);
+    const warned = slot.warning ?? 0;
+    const all = Object.values(slot).reduce((sum, one) => sum + one, 0);
+    // a root keeps single errors to be seen beside thousands of lines
+    const room = all === 0 ? 0 : Math.max(2, Math.sqrt(all / most.value) * (WIDTH - LEFT - 12));
+    const badWidth = bad === 0 ? 0 : Math.max(2, (room * bad) / all);
+    const warnWidth = warned === 0 ? 0 : Math.max(2, (room * warned) / all);
+    const from = props.tally.from + i * props.tally.slotMs;
+    return {
+      y: scale.value(from),
+      height: Math.max(1, inner.value / props.tally.slots.length - 0.6),
+      plain: Math.max(0, room - badWidth - warnWidth),
+      warned: warnWidth,
+      bad: badWidth,
+      words:
+        all === 0
+          ? ''
+          : `${dayAndClock(new Date(from).toISOString())}: ${count(all)} records${bad ? `, ${count(bad)} errors` : ''}${warned ? `, ${count(warned)} warnings` : ''}`,
+    };
+  }),
+);
+const ticks = computed(() =>
+  scale.value.ticks(Math.max(3, Math.floor(inner.value / 60))).map((time) => {
+    const iso = time.toISOString();
+    const midnight = clock(iso, 0) === '00:00:00';
+    return { y: scale.value(time), text: midnight ? day(iso).slice(5) : clock(iso, 0).slice(0, 5) };
+  }),
+);
+/** How many sources speak, from all of them (1) to none. */
+const silent = computed(() => {
+  const items = props.coverage?.items.filter((item) => item.stretches.length > 0) ?? [];
+  return props.tally.slots.map((_, i) => {
+    const from = props.tally.from + i * props.tally.slotMs;
+    return items.length === 0
+      ? 0
+      : items.filter((item) => item.stretches.some(([a, b]) => a < from + props.tally.slotMs && b > from)).length / items.length;
+  });
+});
+const dragged = ref<[number, number] | null>(null);
+function place(event: PointerEvent): number {
+  const bounds = box.value!.getBoundingClientRect();
+  return Math.min(end.value, Math.max(props.tally.from, scale.value.invert(event.clientY - bounds.top).getTime()));
+}
+function press(event: PointerEvent): void {
+  const begin = place(event);
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  dragged.value = [begin, begin];
+}
+function move(event: PointerEvent): void {
+  if (dragged.value) dragged.value = [dragged.value[0], place(event)];
+}
+function release(): void {
+  const range = dragged.value;
+  dragged.value = null;
+  if (!range) return;
+  const [from, to] = range[0] < range[1] ? range : [range[1], range[0]];
+  if (to - from >= Math.max(1000, props.tally.slotMs / 2)) emit('window', Math.floor(from), Math.ceil(to));
+}
+function wheel(event: WheelEvent): void {
+  const length = end.value - props.tally.from;
+  const by = Math.sign(event.deltaY) * length * 0.2;
+  emit('window', Math.floor(props.tally.from + by), Math.ceil(end.value + by));
+}
+</script>
+<template>
+  <div
+    ref="box"
+    class="rail"
+    role="img"
+    :aria-label="`${count(tally.total)} records over time, running down; drag to set the window`"
+    @pointerdown.prevent="press"
+    @pointermove="move"
+    @pointerup="release"
+    @wheel.prevent="wheel"
+  >
+    <svg :width="WIDTH" :height="height" aria-hidden="true">
+      <text v-for="tick in ticks" :key="tick.y" x="34" :y="tick.y + 4" text-anchor="end" class="tick">{{ tick.text }}</text>
+      <rect
+        v-for="(share, i) in silent"
+        :key="`c${i}`"
+        class="thread"
+        :x="LEFT"
+        :y="bars[i]!.y"
+        :width="1 + share * 2"
+        :height="bars[i]!.height + 0.7"
+        :opacity="share"
+      />
+      <g v-for="(bar, i) in bars" :key="i">
+        <rect class="plain" :x="LEFT + 6" :y="bar.y" :width="bar.plain" :height="bar.height" />
+        <rect class="warned" :x="LEFT + 6 + bar.plain" :y="bar.y" :width="bar.warned" :height="bar.height" />
+        <rect class="failed" :x="LEFT + 6 + bar.plain + bar.warned" :y="bar.y" :width="bar.bad" :height="bar.height" />
+        <rect v-if="bar.words" class="over" :x="LEFT" :y="bar.y" :width="WIDTH - LEFT" :height="bar.height + 0.6">
+          <title>{{ bar.words }}</title>
+        </rect>
+      </g>
+      <rect
+        v-if="dragged"
+        class="dragged"
+        :x="LEFT - 2"
+        :width="WIDTH - LEFT"
+        :y="scale(Math.min(...dragged))"
+        :height="Math.max(1, scale(Math.max(...dragged)) - scale(Math.min(...dragged)))"
+      />
+    </svg>
+  </div>
+</template>
+<style scoped>
+.rail {
+  width: 112px;
+  flex: none;
+  cursor: crosshair;
+  border-right: 1px solid var(--seam);
+  touch-action: none;
+  user-select: none;
+}
+svg {
+  display: block;
+}
+.tick {
+  font-size: 11px;
+  fill: var(--soft-ink);
+  font-variant-numeric: tabular-nums;
+}
+.thread {
+  fill: var(--woad);
+}
+.plain {
+  fill: var(--undyed);
+}
+.warned {
+  fill: var(--weld);
+}
+.failed {
+  fill: var(--madder);
+}
+.over {
+  fill: transparent;
+}
+.dragged {
+  fill: var(--indigo);
+  fill-opacity: 0.15;
+  stroke: var(--indigo);
+}
+</style>
