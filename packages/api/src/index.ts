@@ -344,3 +344,11 @@ export interface Health {
   database: { state: 'up' | 'down'; version: string | null };
   runningImports: number;
 }
+export interface RecordPlace {
+  /** Path below what was brought in. */
+  source: string;
+  /** First line, counted from 1. */
+  line: number;
+}
+/** A line of an export: a strand, with its records' places where they are asked for. */
+export type ExportedStrand = Strand & { recordsAt?: RecordPlace[] };

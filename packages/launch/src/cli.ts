@@ -1,11 +1,12 @@
 import { parseArgs } from 'node:util';
 import { freePlan, generate } from '@fadenweg/standin';
-import { filesBelow, sendFiles, waitForImport } from './client.ts';
+import { download, filesBelow, sendFiles, waitForImport } from './client.ts';
 import { Stop } from './commands.ts';
 import { lastStarted } from './last-started.ts';
 
 const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
+  export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--url U]   strands as JSON lines to standard output
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
 
 async function main(): Promise<void> {
@@ -13,6 +14,8 @@ async function main(): Promise<void> {
   switch (command) {
     case 'import':
       return importPaths(rest);
+    case 'export':
+      return exportStrands(rest);
     case 'generate':
       return generateLogs(rest);
     case undefined:
@@ -23,6 +26,27 @@ async function main(): Promise<void> {
     default:
       throw new Stop(`There is no command “${command}”.\n${HELP}`);
   }
+}
+
+async function exportStrands(args: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      from: { type: 'string' },
+      to: { type: 'string' },
+      flow: { type: 'string' },
+      outcome: { type: 'string' },
+      'with-records': { type: 'boolean', default: false },
+      url: { type: 'string' },
+    },
+  });
+  if (positionals[0] !== 'strands') throw new Stop('What is to be exported? There are: strands.');
+  const url = values.url ?? (await lastStarted());
+  if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
+  const query = new URLSearchParams({ records: String(values['with-records']) });
+  for (const name of ['from', 'to', 'flow', 'outcome'] as const) if (values[name] !== undefined) query.set(name, values[name]);
+  await download(`${url.replace(/\/$/, '')}/api/strands/export?${query}`, process.stdout);
 }
 
 async function importPaths(args: string[]): Promise<void> {

@@ -1,6 +1,8 @@
 import { open, readdir, stat } from 'node:fs/promises';
 import { basename, join, relative } from 'node:path';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
 import type { ImportInfo, Problem } from '@fadenweg/api';
 import { Stop } from './commands.ts';
 
@@ -72,19 +74,27 @@ export async function sendFiles(
   });
 }
 
-export async function call<T>(url: string, init?: RequestInit & { duplex?: 'half' }): Promise<T> {
-  const response = await fetch(url, init).catch((error: Error) => {
+const refused = ({ title, detail, action }: Problem): Stop => new Stop(`${title}: ${detail}${action ? ` ${action}` : ''}`);
+const reached = (url: string, init?: RequestInit & { duplex?: 'half' }): Promise<Response> =>
+  fetch(url, init).catch((error: Error) => {
     throw new Stop(
       `${new URL(url).origin} does not answer (${(error.cause as Error | undefined)?.message ?? error.message}). Is it running? Start it with bin/demo.`,
     );
   });
+
+export async function call<T>(url: string, init?: RequestInit & { duplex?: 'half' }): Promise<T> {
+  const response = await reached(url, init);
   if (response.status === 204) return undefined as T;
   const answer = (await response.json()) as T | Problem;
-  if (!response.ok) {
-    const problem = answer as Problem;
-    throw new Stop(`${problem.title}: ${problem.detail}${problem.action ? ` ${problem.action}` : ''}`);
-  }
+  if (!response.ok) throw refused(answer as Problem);
   return answer as T;
+}
+
+/** Writes what a call answers as it comes. */
+export async function download(url: string, to: NodeJS.WritableStream): Promise<void> {
+  const response = await reached(url);
+  if (!response.ok || !response.body) throw refused((await response.json()) as Problem);
+  await pipeline(Readable.fromWeb(response.body as ReadableStream<Uint8Array>), to, { end: false });
 }
 
 /** Follows an import to its end. */

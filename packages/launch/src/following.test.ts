@@ -1,9 +1,22 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { join } from 'node:path';
+import { Writable } from 'node:stream';
 import { appendFile, readFile, writeFile } from 'node:fs/promises';
-import type { LogRecord, Page, RecordInFull, SearchAnswer, SourceInfo, Strand, StrandLine, StrandSummary, Summary, Timeline } from '@fadenweg/api';
+import type {
+  ExportedStrand,
+  LogRecord,
+  Page,
+  RecordInFull,
+  SearchAnswer,
+  SourceInfo,
+  Strand,
+  StrandLine,
+  StrandSummary,
+  Summary,
+  Timeline,
+} from '@fadenweg/api';
 import type { Truth } from '@fadenweg/standin';
-import { call, filesBelow } from './client.ts';
+import { call, download, filesBelow } from './client.ts';
 import { all, bringMorning, makeMorning, startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -25,6 +38,27 @@ describe('following the lens works’ morning', () => {
     const info = await bringMorning(system, logs);
     expect(info).toMatchObject({ state: 'done', keptWhole: 0, errors: [], files: 19 });
     expect(info.records).toBeGreaterThan(10_000);
+  });
+
+  test('the export says for each strand where its records stand, as the truth knows it', async () => {
+    const lines: string[] = [];
+    const gather = new Writable({
+      write(chunk: Buffer, _encoding, done) {
+        lines.push(chunk.toString());
+        done();
+      },
+    });
+    await download(`${system.url}/api/strands/export?records=true&flow=lens-order`, gather);
+    const strands = lines.join('').trim().split('\n').map((line) => JSON.parse(line) as ExportedStrand); // prettier-ignore
+    const orders = truth.filter((one) => one.flow === 'lens-order');
+    expect(strands).toHaveLength(orders.length);
+    const places = (list: readonly { source: string; line: number }[]): string[] => list.map(({ source, line }) => `${source}:${line}`).sort();
+    const byId = new Map(strands.map((one) => [one.businessId, one]));
+    const missed = orders.flatMap((one) => {
+      const found = new Set(places(byId.get(one.businessId)?.recordsAt ?? []));
+      return places(one.records).filter((place) => !found.has(place));
+    });
+    expect(missed).toEqual([]);
   });
 
   test('each strand that really happened is there once, with the outcome that it had', async () => {

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
 import type { Page, Strand, StrandLine, StrandSummary } from '@fadenweg/api';
@@ -59,6 +61,19 @@ export function strandRoutes(strands: StrandService, search: SearchService): Any
         return { items: (await strands.counts(await filterOf(query))).map((one) => ({ ...one, count: Number(one.count) })) };
       },
     }),
+    endpoint<Filters & { records: boolean }>({
+      method: 'get',
+      path: '/strands/export',
+      summary: 'Strands as JSON lines, streaming; with `records` each with the places of its records',
+      query: Joi.object({ ...filters, records: Joi.boolean().default(false) }),
+      async run({ query }, request, response): Promise<undefined> {
+        const filter = await filterOf(query);
+        response.type('application/x-ndjson');
+        await pipeline(Readable.from(exportLines(strands, filter, query.records)), response).catch((error: NodeJS.ErrnoException) => {
+          if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
+        });
+      },
+    }),
     endpoint<unknown, { id: string }>({
       method: 'get',
       path: '/strands/{id}',
@@ -81,6 +96,25 @@ export function strandRoutes(strands: StrandService, search: SearchService): Any
       },
     }),
   ];
+}
+
+/** Strands that are worked out at one time while an export runs. */
+const AT_ONCE = 6;
+const EXPORT_PAGE = 300;
+
+/** One line for each strand, in order of their begin. */
+async function* exportLines(strands: StrandService, filter: StrandFilter, withRecords: boolean): AsyncGenerator<string> {
+  let after: StrandCursor | null = null;
+  for (;;) {
+    const rows: StrandRow[] = await strands.rows(filter, after, EXPORT_PAGE);
+    for (let i = 0; i < rows.length; i += AT_ONCE) {
+      const lines = await Promise.all(rows.slice(i, i + AT_ONCE).map((row) => strands.exported(row, withRecords)));
+      for (const line of lines) yield `${JSON.stringify(line)}\n`;
+    }
+    const last = rows[rows.length - 1];
+    if (rows.length < EXPORT_PAGE || !last) return;
+    after = { value: last.started_at, founder: last.founder };
+  }
 }
 
 /** The strand that an id leads to; answers by itself when the strand was merged into another. */

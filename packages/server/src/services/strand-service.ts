@@ -1,4 +1,4 @@
-import type { Finding, Page, Strand, StrandIdentifier, StrandLine, StrandSummary } from '@fadenweg/api';
+import type { ExportedStrand, Finding, Page, RecordPlace, Strand, StrandIdentifier, StrandLine, StrandSummary } from '@fadenweg/api';
 import {
   chains,
   durationWords,
@@ -46,6 +46,10 @@ export class StrandService {
       next: rows.length > limit && last ? `${sort.endsWith('duration') ? last.duration : last.started_at}~${last.founder}` : null,
     };
   }
+  /** Strands of the list as they stand in the database, page by page. */
+  rows(filter: StrandFilter, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
+    return this.strands.list(filter, 'started', after, limit);
+  }
   counts(filter: StrandFilter) {
     return this.strands.counts(filter);
   }
@@ -62,6 +66,16 @@ export class StrandService {
   }
 
   async strand(row: StrandRow): Promise<Strand> {
+    return (await this.worked(row)).strand;
+  }
+
+  /** The strand, and where its records stand: the path of the source below what was brought in, the line from 1. */
+  async exported(row: StrandRow, withRecords: boolean): Promise<ExportedStrand> {
+    const { strand, places } = await this.worked(row);
+    return withRecords ? { ...strand, recordsAt: places } : strand;
+  }
+
+  private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
     const [ties, flows, end, related] = await Promise.all([
       this.identifiers.tiesOf(founder),
@@ -85,7 +99,8 @@ export class StrandService {
       const party = named.get(key);
       if (party) attributes[party.kind] ??= party.value;
     }
-    return {
+    const places = rows.map((one) => ({ source: paths.get(one.source_id)?.path ?? '', line: one.line }));
+    const strand: Strand = {
       id: strandId(own.kind, own.scope, row.value),
       flow: row.flow,
       flowLabel: flow?.label ?? own.label,
@@ -110,6 +125,7 @@ export class StrandService {
       })),
       cut: rows.length < row.records ? { followed: rows.length, of: row.records } : null,
     };
+    return { strand, places };
   }
 
   /** A page of the strand's records with the step that each belongs to. */

@@ -83,6 +83,14 @@ function move(by: number): void {
   if (selected.value) open();
 }
 const selected = computed(() => text('record'));
+/** A record that an address names is brought into sight as soon as it is there. */
+watch(items, (now, before) => {
+  if (at.value >= 0 || selected.value === '' || before.length >= now.length) return;
+  const index = now.findIndex((one) => one.id === selected.value);
+  if (index < 0) return;
+  at.value = index;
+  rows.value.scrollToIndex(index, { align: 'center' });
+});
 const tab = computed(() => (selected.value && text('tab') !== 'values' ? 'record' : 'values'));
 function open(index = at.value): void {
   const one = items.value[index];
@@ -90,7 +98,17 @@ function open(index = at.value): void {
   at.value = index;
   void router.replace({ query: { ...route.query, record: one.id, tab: undefined } });
 }
+const AROUND = 60_000;
+/** Everything around the line, whatever it says; the browser's way back leads to the search again. */
+function around(): void {
+  const one = items.value[at.value];
+  if (!one) return;
+  const moment = Date.parse(one.at);
+  const w = `${new Date(moment - AROUND).toISOString()}~${new Date(moment + AROUND).toISOString()}`;
+  void router.push({ query: { ...route.query, q: undefined, order: 'oldest', w, record: one.id } });
+}
 useKeys({
+  a: around,
   j: () => move(1),
   k: () => move(-1),
   o: () => open(),

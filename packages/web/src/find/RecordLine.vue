@@ -21,7 +21,9 @@ const further = computed(() => {
   const missing = props.words.map((word) => word.toLowerCase()).filter((word) => !first.includes(word));
   if (missing.length === 0 || lines.value.length === 1) return null;
   const line = lines.value.find((one) => missing.some((word) => one.toLowerCase().includes(word)));
-  return line === undefined ? null : markedParts(line.trim().slice(0, 300), props.words);
+  if (line === undefined) return null;
+  const place = Math.min(...missing.map((word) => line.toLowerCase().indexOf(word)).filter((at) => at >= 0));
+  return markedParts(line.slice(Math.max(0, place - 24), place + 300).trim(), props.words);
 });
 const weight = computed(() =>
   props.record.level === 'error' || props.record.level === 'fatal' ? 'grave' : props.record.level === 'warning' ? 'warned' : '',

@@ -29,7 +29,9 @@ const examples = computed(() => [
     <dl>
       <template v-for="one in examples" :key="one.q">
         <dt>
-          <button type="button" class="link mono" @click="emit('search', one.q)">{{ one.q }}</button>
+          <button type="button" class="link" @click="emit('search', one.q)">
+            <span class="mono">{{ one.q }}</span>
+          </button>
         </dt>
         <dd class="soft">{{ one.what }}</dd>
       </template>

@@ -10,7 +10,10 @@ const KEYS: [string, string][] = [
   ['o', 'open the line'],
   ['], [', 'next, previous knot'],
   ['f', 'fold a step, or all with Shift'],
+  ['a', 'in Find: everything around the line'],
+  ['x', 'in Find: leave the line’s component out'],
   ['w', 'set the time window'],
+  ['g f', 'go to Find'],
   ['g s', 'go to Strands'],
   ['g q', 'go to Sources'],
   ['t', 'light or dark'],
@@ -30,6 +33,7 @@ useKeys({
     waiting = Date.now();
   },
   s: () => go('/strands'),
+  f: () => go('/find'),
   q: () => go('/sources'),
 });
 </script>
