@@ -98,7 +98,7 @@ describe('from a number to the place where it failed', () => {
     await page.open('/strands?w=all');
     await page.find('lock timeout');
     const lines = async (): Promise<string[]> =>
-      Promise.all((await page.driver.findElements(By.css('[role=option]'))).map((line) => line.getAttribute('textContent')));
+      Promise.all((await page.driver.findElements(By.css('[role=option]'))).map(async (line) => (await line.getAttribute('textContent')) ?? ''));
     await page.until('lines', async () => (await lines()).length > 0 && (await lines()).every((line) => line.includes('lock timeout')));
     await page.until('the values', async () => (await page.text(By.css('.values'))).includes('labdb'));
     await page.click(By.css('[title="Only component = labdb"]'));
@@ -112,6 +112,18 @@ describe('from a number to the place where it failed', () => {
     await page.until('the mistake', async () => (await page.text(By.css('main'))).includes('Character 14: equality is written ='));
     await page.click(By.css('.wrong .link'));
     await page.until('errors', async () => (await lines()).length > 0);
+  });
+
+  test('many identifiers at once: how each ended, and which are nowhere', async () => {
+    await page.open('/strands?w=all');
+    const orders = truth.filter((one) => one.flow === 'lens-order').slice(0, 30);
+    await page.find([...orders.map((one) => one.businessId), 'LX-999999'].join(' '));
+    await page.until('the table', async () => (await page.text(By.css('main'))).includes('31 identifiers at once'));
+    const main = await page.text(By.css('main'));
+    expect(main).toMatch(/in no record\s+1\b/);
+    for (const one of orders) expect(main).toContain(one.businessId);
+    const done = orders.filter((one) => one.outcome === 'done').length;
+    expect(main).toMatch(new RegExp(`done\\s+${done}\\b`));
   });
 
   test('a whole pasted log line leads to its strand', async () => {

@@ -306,6 +306,12 @@ export interface SearchAnswer {
   looked: { kind: string; value: string }[];
   /** The text holds something that looks like an identifier of a known kind. */
   sure: boolean;
+  /** It is a list of identifiers: to be looked up one by one, all at once. */
+  list: boolean;
+}
+/** Many identifiers looked up at once, in the order of the list. */
+export interface ListedAnswer {
+  items: { word: string; kind: string | null; records: boolean; strand: StrandSummary | null; further: number }[];
 }
 /** A page of a search; `searched` tells which share of the window was looked through up to `next`. */
 export interface FoundPage extends Page<LogRecord> {

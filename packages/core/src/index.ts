@@ -26,7 +26,7 @@ export { pathOf } from './path/path.ts';
 export * from './findings/types.ts';
 export { firstLine, verdict } from './findings/verdict.ts';
 export { durationWords, headline, sentenceText } from './findings/sentence.ts';
-export { candidatesIn, LONGEST_PASTE, type Candidate } from './search/paste.ts';
+export { candidatesIn, isList, listedIn, LONGEST_PASTE, MOST_AT_ONCE, type Candidate } from './search/paste.ts';
 export { compileSearch, isOwn, OWN_FIELDS, textsOf, type Searchable, type Test } from './search/language/evaluate.ts';
 export { LONGEST_SEARCH, parseSearch, type Parsed } from './search/language/parse.ts';
 export type { Condition, Operator, Search, SearchProblem, Value } from './search/language/tree.ts';

@@ -48,3 +48,17 @@ test('the same seed gives the same world, another seed another one; the truth na
     for (const { folder } of worlds) await rm(folder, { recursive: true, force: true });
   }
 });
+
+test('no two strands have the same business identifier, over all days', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'fadenweg-standin-'));
+  try {
+    const thin = Array.from({ length: 20 }, (_, i) => ({ from: FULL_DAY - (20 - i) * 86_400_000_000, hours: 24, records: 300 }));
+    await generate({ out: folder, seed: 3, faultRate: 0.1, storyDay: FULL_DAY, stretches: [...thin, { from: FULL_DAY, hours: 24, records: 3000 }] });
+    const ids = (await readFile(join(folder, 'truth/truth.jsonl'), 'utf8')).trim().split('\n').map((line) => (JSON.parse(line) as Truth).businessId); // prettier-ignore
+    expect(ids.length).toBeGreaterThan(1400);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(ids).toEqual(expect.arrayContaining(['PL-0423', 'SS-7731']));
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}, 60_000);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { STANDARD_KINDS } from '../identifiers/supplied.ts';
 import { KEEP, type IdentifierKind } from '../identifiers/types.ts';
-import { candidatesIn } from './paste.ts';
+import { isList, listedIn, candidatesIn } from './paste.ts';
 
 const order: IdentifierKind = {
   name: 'order',
@@ -37,4 +37,12 @@ describe('what a pasted text holds', () => {
   test('a lone word may be a value of any kind with fields', () =>
     expect(candidatesIn('abc@tel', kinds).map((one) => `${one.kind} ${one.value} ${one.sure}`)).toContain('call abc@tel false'));
   test('nothing in plain words', () => expect(found('it does not work')).toEqual([]));
+
+  test('a list of identifiers is one, whatever stands between; a sentence or a log line is none', () => {
+    expect(listedIn('LX-204817, "LX-204818";LX-204819\nLX-204817\t(LX-204820).')).toEqual(['LX-204817', 'LX-204818', 'LX-204819', 'LX-204820']);
+    expect(isList('LX-204817\nLX-204818 LX-204819,LX-204820\n', kinds)).toBe(true);
+    expect(isList('LX-204817 LX-204818 LX-204819', kinds)).toBe(false);
+    expect(isList('the orders LX-204817 and LX-204818 are late, so is LX-204819', kinds)).toBe(false);
+    expect(isList('', kinds)).toBe(false);
+  });
 });

@@ -56,3 +56,22 @@ function collect(value: object, prefix: string, into: Fields): void {
     else if (inner !== null) into[prefix + name] = inner as string;
   }
 }
+
+/** Most identifiers that are looked up at once. */
+export const MOST_AT_ONCE = 2000;
+
+/** The words of a list of identifiers, each once, in order: what stands between blanks, commas and semicolons, without quotes. */
+export function listedIn(text: string): string[] {
+  const words = text.split(/[\s,;]+/).map((word) => word.replace(/^["'([]+|["')\].]+$/g, ''));
+  return [...new Set(words.filter((word) => word !== '' && word.length <= LONGEST_VALUE))].slice(0, MOST_AT_ONCE);
+}
+
+/** Whether a text is a list: several words, nearly all of which are identifiers of a known kind by their look. */
+export function isList(text: string, kinds: readonly IdentifierKind[]): boolean {
+  const words = listedIn(text.slice(0, LONGEST_PASTE));
+  if (words.length < FEWEST_LISTED) return false;
+  const some = words.slice(0, 50);
+  const finder = new Finder(kinds);
+  return some.filter((word) => finder.find(word, {}, '').length > 0).length >= some.length * 0.8;
+}
+const FEWEST_LISTED = 4;

@@ -60,6 +60,15 @@ export class IdentifierRepository {
   ties(key: number): Promise<TieRow[]> {
     return this.db<TieRow>('tie').where({ key }).orderBy('valid_from', 'desc').limit(MOST_TIES).select('key', 'founder', 'valid_from', 'valid_to');
   }
+  /** Of each identifier the latest founder that it ties to, and how many there are. */
+  async latestTies(keys: readonly number[]): Promise<Map<number, { founder: number; count: number }>> {
+    if (keys.length === 0) return new Map();
+    const { rows } = await this.db.raw<{ rows: { key: number; founder: number; count: number }[] }>(
+      'select key, (array_agg(founder order by valid_from desc))[1] as founder, count(distinct founder)::int as count from tie where key = any(?) group by key',
+      [[...new Set(keys)]],
+    );
+    return new Map(rows.map((row) => [row.key, row]));
+  }
   /** The founders that identifiers tie to at given moments, in the order asked; null where there is none. */
   async foundersAt(places: readonly { key: number; at: number }[]): Promise<(number | null)[]> {
     if (places.length === 0) return [];

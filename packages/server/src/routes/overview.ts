@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { EnvironmentInfo, Health, SearchAnswer, Summary } from '@fadenweg/api';
-import { isoMicros, LONGEST_PASTE } from '@fadenweg/core';
+import type { EnvironmentInfo, Health, ListedAnswer, SearchAnswer, Summary } from '@fadenweg/api';
+import { isoMicros, LONGEST_PASTE, MOST_AT_ONCE } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { Refusal } from '../http/problems.ts';
@@ -59,6 +59,21 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
           ),
           weaving: weaving.behind > 0 ? { behind: weaving.behind } : null,
         };
+      },
+    }),
+    endpoint<unknown, unknown, { text: string }>({
+      method: 'post',
+      path: '/search/list',
+      summary: 'Many identifiers at once: what each is, and the strand that it leads to',
+      body: Joi.object({
+        text: Joi.string()
+          .trim()
+          .min(1)
+          .max(MOST_AT_ONCE * 60)
+          .required(),
+      }),
+      async run({ body }): Promise<ListedAnswer> {
+        return search.listed(body.text);
       },
     }),
     endpoint<{ text: string }>({

@@ -1,5 +1,5 @@
-import type { SearchAnswer, SearchHit } from '@fadenweg/api';
-import { candidatesIn } from '@fadenweg/core';
+import type { ListedAnswer, SearchAnswer, SearchHit } from '@fadenweg/api';
+import { candidatesIn, isList, listedIn } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { IdentifierRepository } from '../repositories/identifiers.ts';
 import type { StrandRepository } from '../repositories/strands.ts';
@@ -24,6 +24,35 @@ export class SearchService {
     const tying = seen.filter((one) => one.role !== 'shared').map((one) => one.key);
     const founders = (await Promise.all(tying.map((key) => this.identifiers.ties(key)))).flat().map((tie) => tie.founder);
     return founders.length > 0 || parties.length === 0 ? { founders } : { parties };
+  }
+
+  /** Each word of a list by itself: what it is, and the strand that it leads to. */
+  async listed(text: string): Promise<ListedAnswer> {
+    const kinds = await this.declarations.kinds();
+    const words = listedIn(text);
+    const candidates = words.map((word) => candidatesIn(word, kinds));
+    const seen = new Map((await this.identifiers.seen(candidates.flat())).map((one) => [one.key, one]));
+    const named = candidates.map((own) => {
+      const hits = own.flatMap((one) => seen.get(one.key) ?? []);
+      return hits.find((one) => one.role === 'business') ?? hits[0] ?? null;
+    });
+    const ties = await this.identifiers.latestTies(named.flatMap((one) => (one && one.role !== 'shared' ? one.key : [])));
+    const rows = await this.strands.byFounders([...ties.values()].map((one) => one.founder));
+    const summaries = await this.presenter.summaries(rows, await this.declarations.flows());
+    const byFounder = new Map(rows.map((row, i) => [row.founder, summaries[i]!]));
+    return {
+      items: words.map((word, i) => {
+        const one = named[i] ?? null;
+        const tie = one ? ties.get(one.key) : undefined;
+        return {
+          word,
+          kind: one?.label ?? null,
+          records: one !== null,
+          strand: tie ? (byFounder.get(tie.founder) ?? null) : null,
+          further: tie ? tie.count - 1 : 0,
+        };
+      }),
+    };
   }
 
   async search(text: string): Promise<SearchAnswer> {
@@ -58,6 +87,7 @@ export class SearchService {
       text,
       hits,
       sure: sure.length > 0,
+      list: isList(text, kinds),
       only: found.size === 1 ? [...found][0]! : null,
       looked: (sure.length > 0 ? sure : candidates)
         .slice(0, 12)

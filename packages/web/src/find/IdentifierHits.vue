@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
+import ListedHits from './ListedHits.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { ms } from '../strands/duration-text.ts';
@@ -22,6 +23,7 @@ const ROLE = { business: 'names one transaction', link: 'ties records', shared: 
   <main class="find">
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <p v-else-if="loading && !answer" class="soft" role="status">Looking…</p>
+    <ListedHits v-else-if="answer?.list" :text="text" />
     <template v-else-if="answer && hits.length === 0">
       <h1>Nothing found</h1>
       <p class="asked mono">{{ text.length > 400 ? `${text.slice(0, 400)}…` : text }}</p>

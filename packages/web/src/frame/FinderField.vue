@@ -39,7 +39,7 @@ async function go(): Promise<void> {
   try {
     const answer = await api.get<SearchAnswer>(`/search${query({ text: wanted })}`);
     if (mine !== asked) return;
-    if (answer.only) await router.push({ name: 'strand', params: { id: answer.only } });
+    if (answer.only && !answer.list) await router.push({ name: 'strand', params: { id: answer.only } });
     else if (answer.hits.length === 0 && !answer.sure) find(wanted);
     else await router.push({ name: 'find', query: { text: wanted } });
     field.value?.blur();
