@@ -32,7 +32,7 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
       await call(`${url}/api/search?text=${encodeURIComponent(id)}`);
       await Promise.all([call(`${url}/api/strands/order:${id}`), call(`${url}/api/strands/order:${id}/records`)]);
     };
-    const ids = Array.from({ length: CALLS }, (_, i) => `LX-${101_050 + Math.floor((i * (logs.records * 0.041)) / CALLS)}`);
+    const ids = Array.from({ length: CALLS }, (_, i) => `LX-${101_050 + Math.floor((i * (logs.records * 0.0148)) / CALLS)}`);
     await times(10, (i) => whole(ids[i * 7]!));
     const found = await times(CALLS, (i) => whole(ids[i]!));
     const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.businessId, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));

@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
+import { benchFind } from './find.ts';
 import { benchFuzz } from './fuzz.ts';
 import { benchGrowth } from './growth.ts';
 import { benchGuess } from './guess.ts';
@@ -17,6 +18,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   import: benchImport,
   guess: benchGuess,
   growth: benchGrowth,
+  find: benchFind,
   lookup: () => benchLookup(),
 };
 

@@ -17,6 +17,10 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
+  find: {
+    path: '/find?q=where+level+%3E%3D+warning+and+not+component+%3D+kernel&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z',
+    has: 'leave out',
+  },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
   coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },
 };
