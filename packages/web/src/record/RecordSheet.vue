@@ -6,6 +6,7 @@ import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { clock, dayAndClock } from '../time/format.ts';
+import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
 const props = defineProps<{ id: string }>();
@@ -14,6 +15,14 @@ const scope = ref<'source' | 'component' | 'host' | 'all'>('source');
 const { answer: record, problem, again } = useRequest(id, (signal) => api.get<RecordInFull>(`/records/${id.value}`, signal));
 const around = useRequest([id, scope], (signal) =>
   api.get<Page<LogRecord>>(`/records/${id.value}/around${query({ scope: scope.value, before: 6, after: 6 })}`, signal),
+);
+/** Longer values are texts to be read. */
+const LONGEST_HANDLE = 200;
+const own = computed(() =>
+  (['component', 'host', 'environment', 'source'] as const).flatMap((name): [string, string][] => {
+    const value = name === 'source' ? record.value?.source.path : record.value?.[name];
+    return value ? [[name, value]] : [];
+  }),
 );
 const fields = computed(() => Object.entries(record.value?.attributes ?? {}));
 const raw = ref(false);
@@ -41,19 +50,23 @@ const raw = ref(false);
       <tbody>
         <tr>
           <th scope="row">level</th>
-          <td>{{ record.level }}</td>
+          <td><ValueHandle field="level" :value="record.level" /></td>
         </tr>
         <tr v-if="record.logger">
           <th scope="row">logger</th>
-          <td class="mono">{{ record.logger }}</td>
+          <td><ValueHandle field="logger" :value="record.logger" /></td>
         </tr>
         <tr v-for="[name, value] in fields" :key="name">
           <th scope="row">{{ name }}</th>
-          <td class="mono">{{ value }}</td>
+          <td>
+            <ValueHandle v-if="String(value).length <= LONGEST_HANDLE" :field="name" :value="String(value)" /><span v-else class="mono">{{
+              value
+            }}</span>
+          </td>
         </tr>
-        <tr v-if="record.environment">
-          <th scope="row">environment</th>
-          <td>{{ record.environment }}</td>
+        <tr v-for="[name, value] in own" :key="name">
+          <th scope="row">{{ name }}</th>
+          <td><ValueHandle :field="name" :value="value" /></td>
         </tr>
       </tbody>
     </table>
