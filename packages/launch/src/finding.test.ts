@@ -8,7 +8,7 @@ import { call, filesBelow } from './client.ts';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
-const WORDS = ['lock timeout', 'Größe İst', 'order taken', 'queue deep', '100 % of K', "it's over"];
+const WORDS = ['lock timeout', 'Größe İst', 'order taken', 'queue deep', '100 % of \u212a and İx', "it's over"];
 beforeAll(async () => {
   system = await startSystem();
   const root = join(system.folder, 'in');

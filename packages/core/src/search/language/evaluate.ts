@@ -32,16 +32,21 @@ export const isOwn = (name: string): name is Own => OWN.has(name);
 
 export type Test = (record: Searchable) => boolean;
 
+/** Two letters beyond ASCII whose lower case lies in it: they stay what they are, so that a word in ASCII means its own letters. */
+const STRAYS = /[\u0130\u212a]/;
+const folded = (text: string): string =>
+  (STRAYS.test(text) ? text.replaceAll('\u0130', '\ufffd').replaceAll('\u212a', '\ufffd') : text).toLowerCase();
+
 /**
  * Makes a search into a function that decides for one record. Two-valued: a record without a field satisfies neither `=` nor `<` on it, and does
  * satisfy their negation.
  */
 export function compileSearch(search: Search): Test {
-  const words = search.words.map((word) => word.text.toLowerCase());
+  const words = search.words.map((word) => folded(word.text));
   const condition = search.condition ? compile(search.condition) : null;
   return (record) => {
     if (words.length > 0) {
-      const message = record.message.toLowerCase();
+      const message = folded(record.message);
       for (const word of words) if (!message.includes(word)) return false;
     }
     return condition === null || condition(record);

@@ -18,7 +18,7 @@ export interface Asked {
   after: Cursor | null;
 }
 /** How long one call searches, in milliseconds; the next goes on where it ended. */
-const BUDGET = 350;
+const BUDGET = 220;
 const ROWS = 1000;
 const SHORTEST = 60_000_000;
 const LONGEST = 30 * 86_400_000_000;
@@ -160,8 +160,8 @@ export class FindService {
       else {
         if (latest ? edge <= asked.from : edge >= asked.to) return null;
         cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-        if (took < 60) slice = Math.min(LONGEST, slice * 3);
-        else if (took > 250) slice = Math.max(SHORTEST, slice / 3);
+        if (took < 50) slice = Math.min(LONGEST, slice * 3);
+        else if (took > 150) slice = Math.max(SHORTEST, slice / 3);
       }
       if (Date.now() >= until) return cursor;
     }

@@ -45,11 +45,19 @@ function some(parts: readonly Narrowing[]): Narrowing {
 }
 const negated = (part: Narrowing): Narrowing => (part.exact ? { ...part, sql: `(not ${part.sql})` } : ANY);
 
-/** Letters beyond ASCII are folded in other ways by the database: words with them, and texts that hold any, are left to core. */
+/** Shortest piece of a word that is worth looking for. */
+const SHORTEST = 3;
+
+/**
+ * Of a word in ASCII the database and core think alike (`containedIn`); in the "C" collation it folds five times as fast.
+ * Of another word, whose letters the database folds in ways of its own, the longest piece in ASCII narrows.
+ */
 function ofWord(word: string): Narrowing {
-  if (!/^[\x20-\x7e]+$/.test(word)) return ANY;
-  const pattern = `%${word.replace(/[%_\\]/g, '\\$&')}%`;
-  return { sql: '(r.message ilike ? or octet_length(r.message) <> char_length(r.message))', bindings: [pattern], exact: false };
+  const pieces = word.match(/[\x20-\x7e]+/g) ?? [];
+  const longest = pieces.reduce((best, piece) => (piece.length > best.length ? piece : best), '');
+  const whole = longest.length === word.length;
+  if (!whole && longest.length < SHORTEST) return ANY;
+  return { sql: 'r.message collate "C" ilike ?', bindings: [`%${longest.replace(/[%_\\]/g, '\\$&')}%`], exact: whole };
 }
 
 function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
