@@ -38,6 +38,15 @@ export interface SourceRow {
   first_at: number | null;
   last_at: number | null;
 }
+export interface EnvironmentRow {
+  name: string;
+  demo: boolean;
+  someDemo: boolean;
+  sources: number;
+  records: number;
+  first: number | null;
+  last: number | null;
+}
 export type FamilyRow = Pick<
   SourceRow,
   | 'id'
@@ -101,6 +110,16 @@ export class SourceRepository {
     );
     return rows;
   }
+  /** What is loaded, by environment: sums, never a list of sources. */
+  async environments(): Promise<EnvironmentRow[]> {
+    const { rows } = await this.db.raw<{ rows: EnvironmentRow[] }>(
+      `select environment as name, bool_and(demo) as demo, bool_or(demo) as "someDemo", count(distinct family)::int as sources,
+          coalesce(sum(records), 0)::bigint as records, min(first_at) as first, max(last_at) as last
+         from source group by environment order by bool_and(demo), environment limit 200`,
+    );
+    return rows;
+  }
+
   /** All parts of the log that a source is a part of. */
   async partsOf(id: number): Promise<SourceRow[]> {
     return this.db('source')

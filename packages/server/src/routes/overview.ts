@@ -5,7 +5,7 @@ import type { Database } from '../database/connect.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
-import type { FamilyRow, SourceRepository } from '../repositories/sources.ts';
+import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandRepository } from '../repositories/strands.ts';
 import type { ImportService } from '../services/import-service.ts';
 import type { SearchService } from '../services/search-service.ts';
@@ -44,15 +44,15 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total] = await Promise.all([sources.families(), sources.imports(20), strands.total()]);
+        const [own, running, total] = await Promise.all([sources.environments(), sources.imports(20), strands.total()]);
         return {
-          records: own.reduce((sum, source) => sum + source.records, 0),
-          sources: own.length,
+          records: own.reduce((sum, one) => sum + one.records, 0),
+          sources: own.reduce((sum, one) => sum + one.sources, 0),
           strands: total,
           ...spanOf(own),
-          demo: own.some((source) => source.demo),
+          demo: own.some((one) => one.someDemo),
           demoAtHand,
-          environments: environmentsOf(own),
+          environments: own.map(({ name, demo, records, ...span }): EnvironmentInfo => ({ name, demo, records, ...spanOf([span]) })),
           components: names.components(),
           imports: await Promise.all(
             running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row)),
@@ -102,19 +102,8 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
   ];
 }
 
-function environmentsOf(own: readonly FamilyRow[]): EnvironmentInfo[] {
-  const names = [...new Set(own.map((source) => source.environment))];
-  return names
-    .map((name): EnvironmentInfo => {
-      const sources = own.filter((source) => source.environment === name);
-      const { from, to } = spanOf(sources);
-      return { name, demo: sources.every((source) => source.demo), records: sources.reduce((sum, source) => sum + source.records, 0), from, to };
-    })
-    .sort((a, b) => Number(a.demo) - Number(b.demo) || a.name.localeCompare(b.name));
-}
-
-function spanOf(own: readonly FamilyRow[]): { from: string | null; to: string | null } {
-  const first = Math.min(...own.map((source) => source.first_at ?? Infinity));
-  const last = Math.max(...own.map((source) => source.last_at ?? -Infinity));
+function spanOf(own: readonly { first: number | null; last: number | null }[]): { from: string | null; to: string | null } {
+  const first = Math.min(...own.map((one) => one.first ?? Infinity));
+  const last = Math.max(...own.map((one) => one.last ?? -Infinity));
   return { from: Number.isFinite(first) ? isoMicros(first) : null, to: Number.isFinite(last) ? isoMicros(last) : null };
 }
