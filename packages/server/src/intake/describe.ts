@@ -89,8 +89,9 @@ async function hintsOf(handle: FileHandle, size: number, about: About): Promise<
   // a file is not younger than the day that its name tells, though it may have been copied since
   const modified = named === null ? about.modified : Math.min(about.modified, (named + 2) * DAY);
   const hints: ReadingHints = { modified };
-  const order = dateOrder(about.sample.text + (await slices(handle, size, about.encoding)), modified);
-  if (order) hints.dateOrder = order;
+  // only dates in numbers need evidence from all over the file
+  if (dateOrder(about.sample.text, modified))
+    hints.dateOrder = dateOrder(about.sample.text + (await slices(handle, size, about.encoding)), modified)!;
   if (lacksDay(about.format, about.sample)) hints.firstDay = named ?? (await firstDay(handle, size, about, hints));
   return hints;
 }

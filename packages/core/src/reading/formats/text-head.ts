@@ -33,7 +33,7 @@ const MOST_ELEMENTS = 10;
 /** The elements that most of these texts begin with, one after the other. */
 export function learnHead(texts: readonly string[]): Head | null {
   const elements: Element[] = [];
-  let rests: string[] = texts.filter((text) => text.trim() !== '').slice(0, 300);
+  let rests: string[] = texts.filter((text) => text.trim() !== '').slice(0, 120);
   if (rests.length === 0) return null;
   while (elements.length < MOST_ELEMENTS) {
     const next = nextElement(rests, elements);

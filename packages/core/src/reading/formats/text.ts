@@ -33,11 +33,23 @@ export interface TextLayout {
   share: number;
 }
 
+/** Guessing, describing and reading ask for the same sample again and again. */
+const learned = new WeakMap<Sample, Map<string, TextLayout | null>>();
+
 /** How the lines of a text are built, null where no line holds a time. */
 export function learnLayout(sample: Sample, context: ReadingContext): TextLayout | null {
-  const learned = learnPlace(sample, new TimeReader(context));
-  if (!learned) return null;
-  const { layout, column, words, share, before, behind, next } = learned;
+  let known = learned.get(sample);
+  if (!known) learned.set(sample, (known = new Map()));
+  const order = context.dateOrder ?? '';
+  let layout = known.get(order);
+  if (layout === undefined) known.set(order, (layout = learn(sample, context)));
+  return layout;
+}
+
+function learn(sample: Sample, context: ReadingContext): TextLayout | null {
+  const found = learnPlace(sample, new TimeReader(context));
+  if (!found) return null;
+  const { layout, column, words, share, before, behind, next } = found;
   const second = next.length >= behind.length * 0.5 && next.filter((line) => levelOf(SECOND.exec(line)?.[1] ?? '') > 0).length >= next.length * 0.6;
   return {
     place: { layout, column, words },
