@@ -1,0 +1,44 @@
+import { describe, expect, test } from '@jest/globals';
+import { parseSearch } from '@fadenweg/core';
+import { narrow, type Narrowing } from './narrowing.ts';
+
+const NAMES = {
+  component: (name: string) => (name === 'labdb' ? 4 : undefined),
+  host: (name: string) => (name === 'app-1' ? 2 : undefined),
+  isKind: (name: string) => name === 'order',
+};
+const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, NAMES);
+
+describe('narrowing', () => {
+  test.each([
+    ['', 'true', [], true],
+    ['lock', '(r.message collate "C" ilike ?)', ['%lock%'], true],
+    ["'100 %_\\'", '(r.message collate "C" ilike ?)', ['%100 \\%\\_\\\\%'], true],
+    ['größe', 'true', [], false],
+    ['übergröße-lenses', '(r.message collate "C" ilike ?)', ['%e-lenses%'], false],
+    ['where level >= warning', '(r.level >= ?)', [4], true],
+    ['where level = nonsense', '(false)', [], true],
+    ['where component = labdb', '(r.component_id = ?)', [4], true],
+    ['where component = elsewhere', '(false)', [], true],
+    ['where not component in (labdb, elsewhere)', '((not (r.component_id = ? or false)))', [4], true],
+    ['where took between 1s and 2s', '((coalesce(r.took >= ?::float8, false) and coalesce(r.took <= ?::float8, false)))', [1e6, 2e6], true],
+    ['where took is null', '(r.took is null)', [], true],
+    ['where shop = 0417', '(r.attributes::text like ?)', ['%shop":%'], false],
+    ['where not shop = 0417', 'true', [], false],
+    ['where order = LX-1', '((r.keys is not null or r.attributes::text like ?))', ['%order":%'], false],
+    ['where order_no = LX-1', '(r.attributes::text like ?)', ['%order\\_no":%'], false],
+    ['where outcome = failed and level = error', '((r.level = ?))', [5], false],
+    ['where outcome = failed or level = error', 'true', [], false],
+    ["where message like '%lock%'", '(r.message like ?)', ['%lock%'], true],
+    ["where message like 'lock_'", 'true', [], false],
+    ['where environment = trial', '(r.source_id in (select id from source where environment = ?))', ['trial'], true],
+  ])('“%s”', (text, sql, bindings, exact) => {
+    expect(narrowed(text)).toEqual({ sql, bindings, exact });
+  });
+
+  test('no value stands in the SQL itself', () => {
+    const { sql, bindings } = narrowed("'it''s' where host = app-1 and logger = 'x''; drop table record; --' and took > 5ms and source = a");
+    expect(sql).not.toMatch(/drop|it's|5000/);
+    expect(sql.match(/\?/g)).toHaveLength(bindings.length);
+  });
+});
