@@ -146,7 +146,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),
       ...coverageRoutes(coverage, sources, names),
-      ...demoRoutes(options.demo ?? null, sources, imports),
+      ...demoRoutes(options.demo ?? null, sources, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
       ...declarationRoutes({
         declarations,
         sources,

@@ -11,7 +11,8 @@ export interface Demo {
   forget(): Promise<void>;
 }
 
-export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports: ImportService): AnyEndpoint[] {
+/** @param trouble told why the data could not be made: then there is no import that would say it */
+export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports: ImportService, trouble: (error: Error) => void): AnyEndpoint[] {
   let loading: Promise<void> | null = null;
   return [
     endpoint({
@@ -24,7 +25,7 @@ export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports
         if ((await sources.imports(1000)).some((row) => row.demo)) throw new Refusal(409, 'Loaded already', 'The demo data are loaded already.');
         if (loading) throw new Refusal(409, 'Being loaded', 'The demo data are being made at the moment.', 'See Imports for the progress.');
         loading = demo.load().finally(() => (loading = null));
-        loading.catch(() => {}); // what became of it is seen in the import's state
+        loading.catch(trouble);
         return { loading: true };
       },
     }),

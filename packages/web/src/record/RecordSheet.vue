@@ -145,6 +145,8 @@ const raw = ref(false);
   font-weight: 400;
   color: var(--soft-ink);
   padding: 1px 10px 1px 0;
+  /* as high as a value that can be taken in hand */
+  line-height: 24px;
   vertical-align: top;
   white-space: nowrap;
   width: 1%;
@@ -155,6 +157,7 @@ const raw = ref(false);
 .fields td {
   overflow-wrap: anywhere;
   padding: 1px 0;
+  vertical-align: top;
   line-height: 18px;
 }
 .gap {

@@ -39,7 +39,7 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
               <span v-if="source.demo" class="tag">demo</span>
             </td>
             <td>{{ source.component }}</td>
-            <td>{{ source.host || '–' }}</td>
+            <td class="still">{{ source.host || '–' }}</td>
             <td v-if="several">{{ source.environment }}</td>
             <td class="still">
               {{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span>
