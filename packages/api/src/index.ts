@@ -316,13 +316,29 @@ export interface ListedAnswer {
 /** A page of a search; `searched` tells which share of the window was looked through up to `next`. */
 export interface FoundPage extends Page<LogRecord> {
   searched: number;
+  /** Records that quiet rules took out of sight before each item, since the one before it. */
+  hidden: number[];
+  /** And after the last. */
+  hiddenAfter: number;
 }
 /** Counts of as much as one call reached; the next goes on from `next`, and the sums add up. */
 export interface TimelinePart {
   total: number;
   slots: { slot: number; counts: Partial<Record<LevelName, number>> }[];
+  /** Records that quiet rules took out of sight, by the rule's name. */
+  hidden: Record<string, number>;
   next: string | null;
   searched: number;
+}
+/** How numbers lie; percentiles are values that occur. */
+export interface NumberSpread {
+  count: number;
+  min: number;
+  p50: number;
+  p90: number;
+  p99: number;
+  max: number;
+  bins: { from: number; to: number; count: number }[];
 }
 /** The values of a field among the latest records that a search finds. */
 export interface FieldValues {
@@ -334,6 +350,59 @@ export interface FieldValues {
   without: number;
   /** All of the window was looked at. */
   complete: boolean;
+  /** Where nearly all values are numbers; durations in milliseconds. */
+  numbers: NumberSpread | null;
+}
+/** Groups of what a search finds; the counts of parts add up. */
+export interface GroupsPart {
+  groups: { value: string; count: number; firstAt: Iso; lastAt: Iso; record: string }[];
+  /** The strands that the values name, where records are grouped by strand. */
+  strands: StrandSummary[];
+  total: number;
+  /** Records without such a value. */
+  without: number;
+  hidden: Record<string, number>;
+  next: string | null;
+  searched: number;
+}
+/** What tells records with a value from all others that the search finds. */
+export interface Contrasted {
+  inside: number;
+  outside: number;
+  complete: boolean;
+  items: { field: string; value: string; inside: number; outside: number; odds: number }[];
+}
+export interface QuietRuleBody {
+  name: string;
+  label: string;
+  why: string;
+  /** In the search language. */
+  q: string;
+  on: boolean;
+}
+export interface QuietRuleInfo extends QuietRuleBody {
+  supplied: boolean;
+  changedBy: string;
+}
+export interface ColumnSetBody {
+  /** A width of 0 takes what room is left. */
+  columns: { field: string; width: number }[];
+}
+export interface SavedSearchBody {
+  about: string;
+  /** The parameters of the address that restore it. */
+  address: Record<string, string>;
+}
+/** Something that a person keeps under a name. */
+export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
+  id: number;
+  what: 'search' | 'columns';
+  name: string;
+  body: Body;
+  shared: boolean;
+  supplied: boolean;
+  owner: string;
+  changedAt: Iso;
 }
 export interface TimelineSlot {
   from: Iso;

@@ -32,3 +32,8 @@ export { LONGEST_SEARCH, parseSearch, type Parsed } from './search/language/pars
 export type { Condition, Operator, Search, SearchProblem, Value } from './search/language/tree.ts';
 export { durationOf, levelIndex, numberOf, timeOf } from './search/language/values.ts';
 export { piecesOf, printCondition, printSearch, printValue, withoutPiece, withValue, type Piece } from './search/language/print.ts';
+export { completed, completionAt, OPERATORS, type CompletionPlace } from './search/language/complete.ts';
+export { compileRules, HEARTBEATS, SUPPLIED_RULES, type QuietRule } from './quiet/rules.ts';
+export { recurring, searchOfRecurring, type Recurring, type Series } from './quiet/recurrence.ts';
+export { contrast, type Contrast } from './statistics/contrast.ts';
+export { distribution, type Distribution } from './statistics/distribution.ts';

@@ -9,6 +9,7 @@ import { Intake } from './intake/intake.ts';
 import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
+import { KeptRepository } from './repositories/kept.ts';
 import { Names } from './repositories/names.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { SourceRepository } from './repositories/sources.ts';
@@ -16,14 +17,18 @@ import { StrandRepository } from './repositories/strands.ts';
 import { coverageRoutes } from './routes/coverage.ts';
 import { declarationRoutes } from './routes/declarations.ts';
 import { demoRoutes, type Demo } from './routes/demo.ts';
+import { keptRoutes } from './routes/kept.ts';
 import { importRoutes } from './routes/imports.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
 import { FindService } from './services/find/find-service.ts';
+import { Scanner } from './services/find/scan.ts';
+import { Searchables } from './services/find/searchables.ts';
 import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
+import { QuietRules } from './services/quiet/quiet-rules.ts';
 import { SearchService } from './services/search-service.ts';
 import { SourceTimes } from './services/source-times.ts';
 import { StrandService } from './services/strand-service.ts';
@@ -106,14 +111,24 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const identifiers = new IdentifierRepository(db);
   const declarations = new DeclarationRepository(db);
   const coverage = new CoverageRepository(db);
+  const kept = new KeptRepository(db);
+  const quiet = new QuietRules(kept, sources, names);
   const presenter = new Presenter(identifiers, records, sources, names);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
+  const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
+  const scanner = new Scanner(records, sources, searchables, names, quiet);
+  const find = new FindService(scanner, searchables, strandRows, declarations, presenter);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
   const weaving: Weaving = new Weaving(
     options.databaseUrl,
     db,
     () => intake.busy,
-    () => declarations.forget(),
+    () => {
+      declarations.forget();
+      void quiet
+        .learn()
+        .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
+    },
   );
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, new SourceTimes(db), options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
@@ -141,7 +156,8 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         search,
         weaving,
       }),
-      ...recordRoutes(records, sources, presenter, new FindService(records, sources, identifiers, strandRows, declarations, names, presenter)),
+      ...recordRoutes(records, sources, presenter, find),
+      ...keptRoutes(kept, quiet),
       ...strandRoutes(strands, search),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),

@@ -2,6 +2,7 @@ import { newSession, type Session } from './components/labdb.ts';
 import { priceListJob, stockSyncJob } from './flows/jobs.ts';
 import { lensOrder } from './flows/lens-order.ts';
 import { noise } from './flows/noise.ts';
+import { recurring } from './flows/recurring.ts';
 import { statusCall } from './flows/status-call.ts';
 import { droppedCalls } from './stories/dropped-calls.ts';
 import { stockSyncLocks } from './stories/stock-sync-locks.ts';
@@ -13,6 +14,8 @@ import { DAY, MINUTE, type Micros } from './writing/times.ts';
 
 const RECORDS_OF_ORDER = 41;
 const RECORDS_OF_CALL = 18;
+/** From so many records a minute on, what recurs is written too. */
+const RECURS_FROM = 40;
 const STORIES = [stockSyncLocks, thinPriceList, droppedCalls];
 
 /** The lens works while they run: flows begin at random moments, jobs by the clock. The same for the past and for the live system. */
@@ -64,6 +67,7 @@ export class Works {
     );
     add(share * 0.185 * (0.5 + busy / 2), (at) => noise(world, at, this.server));
     for (let minute = Math.ceil(from / MINUTE); minute * MINUTE < from + length; minute++) {
+      if (perMinute >= RECURS_FROM) starts.push({ at: minute * MINUTE, run: (at) => recurring(world, at) });
       if (minute % 60 === 30) starts.push({ at: minute * MINUTE, run: (at) => priceListJob(world, at) });
       if (minute % 30 === 6) starts.push({ at: minute * MINUTE, run: (at) => stockSyncJob(world, at) });
     }

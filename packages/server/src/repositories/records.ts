@@ -174,10 +174,16 @@ export class RecordRepository {
     return rows;
   }
 
-  async timeline(from: number, to: number, slot: number): Promise<{ slot: number; level: number; count: number }[]> {
+  /** Counts by slot and level from the sums by minute. */
+  async timeline(
+    { from, to, slot }: { from: number; to: number; slot: number },
+    { environment, sources }: { environment?: string[]; sources?: { ids: number[]; out: boolean } },
+  ): Promise<{ slot: number; level: number; count: number }[]> {
+    const only = environment ? 'and source_id in (select id from source where environment = any(?))' : '';
+    const some = sources ? `and ${sources.out ? 'not ' : ''}source_id = any(?)` : '';
     const { rows } = await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(
-      'select (minute - ?) / ? as slot, level, sum(count)::bigint as count from minute_count where minute >= ? and minute < ? group by 1, 2',
-      [from, slot, from, to],
+      `select (minute - ?) / ? as slot, level, sum(count)::bigint as count from minute_count where minute >= ? and minute < ? ${only} ${some} group by 1, 2`,
+      [from, slot, from, to, ...(environment ? [environment] : []), ...(sources ? [sources.ids] : [])],
     );
     return rows;
   }

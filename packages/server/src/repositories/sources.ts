@@ -130,6 +130,15 @@ export class SourceRepository {
       .select('*');
   }
 
+  /** The numbers of all parts of these logs. */
+  async withParts(ids: readonly number[]): Promise<number[]> {
+    const { rows } = await this.db.raw<{ rows: { id: number }[] }>(
+      'select id from source where (family, environment, demo) in (select family, environment, demo from source where id = any(?)) limit 100000',
+      [[...ids]],
+    );
+    return rows.map((row) => row.id);
+  }
+
   async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string }>> {
     const rows: { id: number; path: string; environment: string }[] = await this.db('source')
       .whereIn('id', [...new Set(ids)])

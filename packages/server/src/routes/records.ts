@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { FieldValues, FoundPage, LevelName, LogRecord, Page, RecordInFull, Timeline, TimelinePart } from '@fadenweg/api';
+import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, LogRecord, Page, RecordInFull, Timeline, TimelinePart } from '@fadenweg/api';
 import { decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, type Encoding } from '@fadenweg/core';
 import { byteOfId } from '../intake/batch.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
@@ -7,7 +7,8 @@ import { after, instant, limit, list, microsOf, splitList } from '../http/inputs
 import { notFound, Refusal } from '../http/problems.ts';
 import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
-import type { Asked, FindService } from '../services/find/find-service.ts';
+import type { FindService } from '../services/find/find-service.ts';
+import type { Asked } from '../services/find/scan.ts';
 import { parseRecordKey, type Presenter } from '../services/present.ts';
 
 const MOST_RAW = 2 * 1024 * 1024;
@@ -15,17 +16,32 @@ const MINUTE = 60_000_000;
 const MOST_FIELDS = 20;
 const FAR = 4_102_444_800_000_000;
 
-const asking = { q: Joi.string().allow('').max(LONGEST_SEARCH).default(''), from: instant, to: instant, environment: list };
-interface Asking {
+const numbers = Joi.string()
+  .pattern(/^\d{1,9}(?:,\d{1,9}){0,499}$/, 'numbers of sources with commas between them')
+  .max(5000);
+const inputsAmong = { environment: list, sources: numbers, withoutSources: numbers };
+const asking = {
+  q: Joi.string().allow('').max(LONGEST_SEARCH).default(''),
+  from: instant,
+  to: instant,
+  ...inputsAmong,
+  quiet: Joi.string().valid('hide', 'show').default('show'),
+};
+interface Among {
+  environment?: string;
+  sources?: string;
+  withoutSources?: string;
+}
+interface Asking extends Among {
   q: string;
   from?: string;
   to?: string;
-  environment?: string;
+  quiet: 'hide' | 'show';
   after?: string;
 }
 
 /** What a query asks for; a mistake in the search is refused with its place. */
-function asked(query: Asking, order: 'oldest' | 'latest'): Asked {
+function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'> {
   const { search, problem } = parseSearch(query.q);
   if (problem)
     throw new Refusal(
@@ -41,6 +57,7 @@ function asked(query: Asking, order: 'oldest' | 'latest'): Asked {
     from: query.from ? microsOf(query.from) : 0,
     to: query.to ? microsOf(query.to) : FAR,
     environment: splitList(query.environment),
+    quiet: query.quiet === 'hide',
     order,
     after: cursor,
   };
@@ -53,6 +70,17 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
     if (!row) throw notFound('This record');
     return row;
   };
+  /** Sources that a query names, with all parts of theirs. */
+  const among = async ({ sources: only, withoutSources }: Among): Promise<Asked['sources']> => {
+    if (only !== undefined && withoutSources !== undefined)
+      throw new Refusal(400, 'The request is not as it should be', 'Either “sources” or “withoutSources”, not both.');
+    const names = only ?? withoutSources;
+    return names === undefined ? undefined : { ids: await sources.withParts(names.split(',').map(Number)), out: only === undefined };
+  };
+  const question = async (query: Asking, order: 'oldest' | 'latest' = 'latest'): Promise<Asked> => ({
+    ...asked(query, order),
+    sources: await among(query),
+  });
   return [
     endpoint<Asking & { order: 'oldest' | 'latest'; after?: string; limit: number }>({
       method: 'get',
@@ -60,7 +88,7 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
       summary: 'Records of a window that a search finds, paged by key; a page may end early, and `next` goes on',
       query: Joi.object({ ...asking, order: Joi.string().valid('oldest', 'latest').default('latest'), after, limit: limit(1000, 200) }),
       async run({ query }): Promise<FoundPage> {
-        return find.page(asked(query, query.order), query.limit);
+        return find.page(await question(query, query.order), query.limit);
       },
     }),
     endpoint<Asking & { from: string; to: string; slotMs: number; after?: string }>({
@@ -69,7 +97,7 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
       summary: 'How many records a search finds, by time slot and level, part after part from the latest back',
       query: Joi.object({ ...asking, from: instant.required(), to: instant.required(), slotMs: Joi.number().integer().min(1).required(), after }),
       async run({ query }): Promise<TimelinePart> {
-        return find.tally(asked(query, 'latest'), query.slotMs * 1000);
+        return find.tally(await question(query), query.slotMs * 1000);
       },
     }),
     endpoint<Asking & { fields: string; limit: number }>({
@@ -79,20 +107,43 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
       query: Joi.object({ ...asking, fields: list.required(), limit: limit(200, 20) }),
       async run({ query }): Promise<Page<FieldValues>> {
         const fields = [...new Set(splitList(query.fields) ?? [])].slice(0, MOST_FIELDS);
-        return { items: await find.values(asked(query, 'latest'), fields, query.limit), next: null };
+        return { items: await find.values(await question(query), fields, query.limit), next: null };
       },
     }),
-    endpoint<{ from: string; to: string; slots: number }>({
+    endpoint<Asking & { by: string; after?: string }>({
+      method: 'get',
+      path: '/records/groups',
+      summary: 'What a search finds, grouped by the values of a field or by strand, part after part from the latest back',
+      query: Joi.object({ ...asking, by: Joi.string().max(100).required(), after }),
+      async run({ query }): Promise<GroupsPart> {
+        return find.groups(await question(query), query.by);
+      },
+    }),
+    endpoint<Asking & { field: string; value: string }>({
+      method: 'get',
+      path: '/records/against',
+      summary: 'What tells the records with a value of a field from all others among the latest that a search finds',
+      query: Joi.object({ ...asking, field: Joi.string().max(100).required(), value: Joi.string().max(300).required() }),
+      async run({ query }): Promise<Contrasted> {
+        return find.against(await question(query), query.field, query.value);
+      },
+    }),
+    endpoint<Among & { from: string; to: string; slots: number }>({
       method: 'get',
       path: '/records/timeline',
       summary: 'Counts of a window by time slot and level',
-      query: Joi.object({ from: instant.required(), to: instant.required(), slots: Joi.number().integer().min(1).max(1000).default(120) }),
+      query: Joi.object({
+        from: instant.required(),
+        to: instant.required(),
+        ...inputsAmong,
+        slots: Joi.number().integer().min(1).max(1000).default(120),
+      }),
       async run({ query }): Promise<Timeline> {
         const from = Math.floor(microsOf(query.from) / MINUTE) * MINUTE;
         const to = Math.ceil(microsOf(query.to) / MINUTE) * MINUTE;
         if (to <= from) throw new Refusal(400, 'The window is empty', 'Its end is not after its begin.');
         const slot = Math.max(1, Math.ceil((to - from) / MINUTE / query.slots)) * MINUTE;
-        const counts = await records.timeline(from, to, slot);
+        const counts = await records.timeline({ from, to, slot }, { environment: splitList(query.environment), sources: await among(query) });
         const slots: Timeline['slots'] = Array.from({ length: Math.ceil((to - from) / slot) }, (_, i) => ({
           from: isoMicros(from + i * slot),
           counts: {},

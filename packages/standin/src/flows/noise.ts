@@ -44,7 +44,7 @@ export function noise(world: World, at: Micros, server: Session): void {
     sink.emit(
       RELAY,
       at,
-      relayLine(at, 'debug', 'heartbeat', random.pick(['orders.in', 'surfacing.jobs', 'dead']), '-', ` depth=${random.whole(0, 6)}`),
+      relayLine(at, 'debug', 'sampled', random.pick(['orders.in', 'surfacing.jobs', 'dead']), '-', ` depth=${random.whole(0, 6)}`),
     );
   else if (chance < 0.89)
     sink.emit(

@@ -53,6 +53,10 @@ class SipTraceReader extends TextReader implements RecordReader {
       fields.status = Number(start[3]);
       fields.reason_phrase = start[4]!.trim();
     }
+    if (outsideCalls(fields)) {
+      fields.dialog = fields['call-id'] ?? '';
+      delete fields['call-id'];
+    }
     draft.fields = fields;
     draft.level = levelOfSip(fields);
     draft.message = body.replace(/\r/g, '');
@@ -80,6 +84,14 @@ function readHeaders(message: string, fields: Draft['fields']): void {
     if (KEPT.has(name) && fields[name] === undefined) fields[name] = line.slice(colon + 1).trim();
     else if (!KEPT.has(name)) name = '';
   }
+}
+
+/** Registrations, presence, pings and texts bear a Call-ID too, yet belong to a call only inside its dialog (RFC 3261, section 12). */
+function outsideCalls(fields: Draft['fields']): boolean {
+  const method = /[A-Z]+$/.exec(String(fields.cseq ?? ''))?.[0] ?? '';
+  if (!/^(?:REGISTER|OPTIONS|PUBLISH|MESSAGE|SUBSCRIBE|NOTIFY)$/.test(method)) return false;
+  if (fields.status !== undefined) return method !== 'NOTIFY';
+  return !/;\s*tag=/i.test(String(fields.to ?? ''));
 }
 
 /** Challenges (401, 407) and answers to a cancel (487) are part of normal working (RFC 3261, sections 22 and 9). */

@@ -139,4 +139,30 @@ export const SERVER_SAMPLES: ReadingSample[] = [
       },
     ],
   },
+  {
+    name: 'SIP outside of calls: no call of its own, unless inside a dialog',
+    format: 'sip-trace',
+    zone: 'UTC',
+    text: 'U 2026/11/24 08:30:07.115833 192.0.2.1:5060 -> 192.0.2.20:5062\nOPTIONS sip:desk@voice.example SIP/2.0\nTo: <sip:desk@voice.example>\nCall-ID: abc@tel-1\nCSeq: 1 OPTIONS\n\nU 2026/11/24 08:30:07.215833 192.0.2.20:5062 -> 192.0.2.1:5060\nSIP/2.0 200 OK\nTo: <sip:desk@voice.example>;tag=7\nCall-ID: abc@tel-1\nCSeq: 1 OPTIONS\n\nU 2026/11/24 08:30:09.115833 192.0.2.1:5060 -> 192.0.2.20:5062\nNOTIFY sip:desk@voice.example SIP/2.0\nTo: <sip:desk@voice.example>;tag=8\nCall-ID: def@tel-1\nCSeq: 3 NOTIFY\n',
+    records: [
+      {
+        at: '2026-11-24T08:30:07.115833Z',
+        level: 'info',
+        message: 'OPTIONS sip:desk@voice.example SIP/2.0\nTo: <sip:desk@voice.example>\nCall-ID: abc@tel-1\nCSeq: 1 OPTIONS',
+        fields: { dialog: 'abc@tel-1', method: 'OPTIONS' },
+      },
+      {
+        at: '2026-11-24T08:30:07.215833Z',
+        level: 'info',
+        message: 'SIP/2.0 200 OK\nTo: <sip:desk@voice.example>;tag=7\nCall-ID: abc@tel-1\nCSeq: 1 OPTIONS',
+        fields: { dialog: 'abc@tel-1', status: 200 },
+      },
+      {
+        at: '2026-11-24T08:30:09.115833Z',
+        level: 'info',
+        message: 'NOTIFY sip:desk@voice.example SIP/2.0\nTo: <sip:desk@voice.example>;tag=8\nCall-ID: def@tel-1\nCSeq: 3 NOTIFY',
+        fields: { 'call-id': 'def@tel-1', method: 'NOTIFY' },
+      },
+    ],
+  },
 ];

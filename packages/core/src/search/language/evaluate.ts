@@ -1,6 +1,6 @@
-import { RE2JS } from 're2js';
 import type { Duration, Level, Microseconds } from '../../units.ts';
 import type { FieldValue } from '../../reading/types.ts';
+import { patternTest } from './pattern.ts';
 import type { Condition, Operator, Search, Value } from './tree.ts';
 import { durationOf, levelIndex, likePattern, numberOf, timeOf } from './values.ts';
 
@@ -14,6 +14,8 @@ export interface Searchable {
   source: string;
   logger: string;
   message: string;
+  /** The fixed words of the message, `‹›` for each part that varies; '' where nothing asks for it. */
+  shape: string;
   /** NaN where the record states none. */
   took: Duration;
   fields: Readonly<Record<string, FieldValue>>;
@@ -25,7 +27,20 @@ export interface Searchable {
 }
 
 /** Names of the record's own parts; all others are parsed fields or identifier kinds. */
-export const OWN_FIELDS = ['time', 'level', 'component', 'host', 'environment', 'source', 'logger', 'message', 'took', 'flow', 'outcome'] as const;
+export const OWN_FIELDS = [
+  'time',
+  'level',
+  'component',
+  'host',
+  'environment',
+  'source',
+  'logger',
+  'message',
+  'shape',
+  'took',
+  'flow',
+  'outcome',
+] as const;
 type Own = (typeof OWN_FIELDS)[number];
 const OWN = new Set<string>(OWN_FIELDS);
 export const isOwn = (name: string): name is Own => OWN.has(name);
@@ -83,8 +98,8 @@ function compile(condition: Condition): Test {
       return (record) => textsOf(record, condition.field.name).some((text) => pattern.test(text));
     }
     case 'matches': {
-      const pattern = RE2JS.compile(condition.pattern.text);
-      return (record) => textsOf(record, condition.field.name).some((text) => pattern.matcher(text).find());
+      const pattern = patternTest(condition.pattern.text);
+      return (record) => textsOf(record, condition.field.name).some(pattern);
     }
     case 'null':
       return (record) => textsOf(record, condition.field.name).length === 0;

@@ -14,6 +14,7 @@ const RECORD: Searchable = {
   source: 'blank-store/blank-store.jsonl',
   logger: 'o.b.Reserve',
   message: "Reserve failed, canceling statement due to lock timeout, it's 100 %",
+  shape: "Reserve failed, canceling statement due to lock timeout, it's ‹› %",
   took: 8_007_000,
   fields: { sqlstate: '55P03', 'order.number': 'LX-204817', rows: 118, ok: false },
   identifiers: [{ kind: 'order', value: 'LX-204817' }, { kind: 'phone', value: '+493023125417' }], // prettier-ignore

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
-import { STANDARD_KINDS } from '@fadenweg/core';
+import { HEARTBEATS, STANDARD_KINDS, SUPPLIED_RULES } from '@fadenweg/core';
+import { SUPPLIED_VIEWS } from '../supplied-views.ts';
 
 /** Everything that the first slice keeps. Times are microseconds since 1970 (UTC) in bigint. */
 export async function up(db: Knex): Promise<void> {
@@ -72,10 +73,23 @@ export async function up(db: Knex): Promise<void> {
     create index on strand (outcome, started_at, founder);
     create index on strand (duration, founder);
     create index on strand using gin (parties);
+
+    create table quiet_rule (
+      name text primary key, label text not null, why text not null, q text not null, is_on boolean not null, supplied boolean not null default false,
+      changed_by text not null, changed_at timestamptz not null default now());
+    create table saved (
+      id int generated always as identity primary key, what text not null, name text not null, body json not null, shared boolean not null, supplied boolean not null default false,
+      owner text not null, changed_at timestamptz not null default now());
+    create index on saved (what, id);
   `);
   for (const kind of STANDARD_KINDS) {
     await db('identifier_kind').insert({ name: kind.name, definition: JSON.stringify(kind), supplied: true, changed_by: 'supplied' });
   }
+  for (const { name, label, why, q, on } of SUPPLIED_RULES)
+    await db('quiet_rule').insert({ name, label, why, q, is_on: on, supplied: true, changed_by: 'supplied' });
+  await db('quiet_rule').insert({ ...HEARTBEATS, q: '', is_on: true, supplied: true, changed_by: 'supplied' });
+  for (const one of SUPPLIED_VIEWS)
+    await db('saved').insert({ ...one, body: JSON.stringify(one.body), shared: true, supplied: true, owner: 'supplied' });
 }
 
 export async function down(): Promise<void> {

@@ -101,6 +101,7 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
   }
   if (name === 'environment') return exactly('r.source_id in (select id from source where environment = ?)', value.text);
   if (name === 'source') return exactly('r.source_id in (select id from source where path = ?)', value.text);
+  if (name === 'shape') return exactly('r.shape in (select id from shape where text = ?)', value.text);
   if (name === 'logger') return exactly('r.logger = ?', value.text);
   return present(name, names);
 }

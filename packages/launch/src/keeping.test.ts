@@ -1,0 +1,211 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type {
+  Contrasted,
+  FieldValues,
+  FoundPage,
+  GroupsPart,
+  LogRecord,
+  Page,
+  Problem,
+  QuietRuleInfo,
+  Saved,
+  Timeline,
+  TimelinePart,
+} from '@fadenweg/api';
+import { call, filesBelow } from './client.ts';
+import { startSystem, type System } from './testing/system.ts';
+
+let system: System;
+const BEGIN = Date.UTC(2026, 10, 20, 8, 0, 0);
+beforeAll(async () => {
+  system = await startSystem();
+  const root = join(system.folder, 'in');
+  await mkdir(join(root, 'desk'), { recursive: true });
+  await mkdir(join(root, 'gate'), { recursive: true });
+  const line = (second: number, more: object): string =>
+    JSON.stringify({ time: new Date(BEGIN + second * 1000).toISOString(), level: 'info', ...more });
+  const desk: [number, object][] = [];
+  const gate: [number, object][] = [];
+  for (let i = 0; i < 60; i++) {
+    gate.push([i * 30, { msg: `beat ${i}` }], [i * 30 + 1 + ((i * 7919) % 28), { msg: 'asked', path: i % 2 ? '/health' : `/orders/${i}` }]);
+    const order = `LX-30${String(1000 + (i >> 1))}`;
+    const bad = i % 10 === 9;
+    desk.push([
+      i * 29 + Math.floor((i * 7919) % 23),
+      {
+        msg: bad ? `order ${order} refused by rule` : `order ${order} taken`,
+        level: bad ? 'error' : 'info',
+        host: bad ? 'app-3' : `app-${i % 3}`,
+        took: 10 + i,
+        rows: i * i,
+      },
+    ]);
+  }
+  const text = (list: [number, object][]): string => list.sort(([a], [b]) => a - b).map(([second, more]) => line(second, more)).join('\n'); // prettier-ignore
+  await writeFile(join(root, 'desk/desk.jsonl'), text(desk));
+  await writeFile(join(root, 'gate/gate.jsonl'), text(gate));
+  await send('POST', '/identifier-kinds', { name: 'order', label: 'order', role: 'business', patterns: ['LX-\\d{6}'], fields: [] });
+  await system.bring(await filesBelow([root]));
+}, 120_000);
+afterAll(() => system.stop());
+
+const send = <T>(method: string, path: string, body?: object): Promise<T> =>
+  call<T>(`${system.url}/api${path}`, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: body && JSON.stringify(body),
+  });
+const refused = async (method: string, path: string, body?: object): Promise<Problem> => {
+  const response = await fetch(`${system.url}/api${path}`, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: body && JSON.stringify(body),
+  });
+  return (await response.json()) as Problem;
+};
+const rules = async (): Promise<QuietRuleInfo[]> => (await system.get<Page<QuietRuleInfo>>('/quiet-rules')).items;
+const found = (more: string): Promise<FoundPage> => system.get<FoundPage>(`/records?limit=1000&order=oldest&${more}`);
+const q = (text: string): string => `q=${encodeURIComponent(text)}`;
+
+describe('quiet rules', () => {
+  test('what recurs is learned from the import, and hidden with a count in its place', async () => {
+    let beats: QuietRuleInfo | undefined;
+    for (let i = 0; i < 100 && !beats?.q; i++) {
+      beats = (await rules()).find((rule) => rule.name === 'heartbeats');
+      if (!beats?.q) await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    expect(beats!.q).toBe("where level <= info and (component = gate and shape in ('beat ‹›'))");
+    const all = await found('');
+    const heard = await found('quiet=hide');
+    expect(all.items).toHaveLength(180);
+    expect(all.hidden.every((one) => one === 0)).toBe(true);
+    const quiet = (one: LogRecord): boolean => one.message.startsWith('beat') || one.attributes.path === '/health';
+    expect(heard.items.map((one) => one.id)).toEqual(all.items.filter((one) => !quiet(one)).map((one) => one.id));
+    // each gap counts just what stands in it
+    let at = 0;
+    heard.items.forEach((one, i) => {
+      const place = all.items.findIndex((other) => other.id === one.id);
+      expect([one.id, heard.hidden[i]]).toEqual([one.id, place - at]);
+      at = place + 1;
+    });
+    expect(heard.hiddenAfter).toBe(180 - at);
+  });
+
+  test('the tally, the values and the groups leave them out too, and count them by rule', async () => {
+    const part = await system.get<TimelinePart>('/records/tally?quiet=hide&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000');
+    expect(part).toMatchObject({ total: 90, hidden: { heartbeats: 60, 'health-checks': 30 } });
+    const values = await system.get<Page<FieldValues>>('/records/values?quiet=hide&fields=component,shape');
+    expect(values.items[0]!.values).toEqual([
+      { value: 'desk', count: 60 },
+      { value: 'gate', count: 30 },
+    ]);
+    expect(values.items[1]!.values.map((one) => one.value)).toEqual(['order ‹› taken', 'asked', 'order ‹› refused by rule']);
+    const groups = await system.get<GroupsPart>('/records/groups?quiet=hide&by=component');
+    expect(groups).toMatchObject({ total: 90, without: 0, hidden: { heartbeats: 60, 'health-checks': 30 }, next: null });
+  });
+
+  test('a rule of one’s own is made, turned off, and taken away; a supplied one is only turned off', async () => {
+    const rule = { name: 'taken', label: 'Orders taken', why: '', q: "where component = desk and shape = 'order ‹› taken'", on: true };
+    await send('PUT', '/quiet-rules/taken', rule);
+    expect((await found('quiet=hide')).items).toHaveLength(36);
+    await send('PUT', '/quiet-rules/taken', { ...rule, on: false });
+    expect((await found('quiet=hide')).items).toHaveLength(90);
+    await send('DELETE', '/quiet-rules/taken');
+    const health = (await rules()).find((one) => one.name === 'health-checks')!;
+    const body = { name: health.name, label: 'changed', why: health.why, q: 'where level = info', on: false };
+    await send('PUT', '/quiet-rules/health-checks', body);
+    expect((await rules()).find((one) => one.name === 'health-checks')).toEqual({ ...health, on: false, changedBy: 'local administrator' });
+    expect((await found('quiet=hide')).items).toHaveLength(120);
+    await send('PUT', '/quiet-rules/health-checks', { ...body, on: true });
+    expect(await refused('DELETE', '/quiet-rules/health-checks')).toMatchObject({ status: 404 });
+  });
+
+  test('a rule that cannot be read, or would hide everything, is refused', async () => {
+    const rule = { name: 'bad', label: 'Bad', why: '', on: true };
+    expect(await refused('PUT', '/quiet-rules/bad', { ...rule, q: 'where a == 1' })).toMatchObject({ status: 400, action: 'where a = 1' });
+    expect(await refused('PUT', '/quiet-rules/bad', { ...rule, q: '' })).toMatchObject({ status: 400, title: 'The rule hides everything' });
+    expect(await refused('PUT', '/quiet-rules/other', { ...rule, q: 'x' })).toMatchObject({ status: 400, title: 'Two names' });
+    expect((await rules()).some((one) => one.name === 'bad')).toBe(false);
+  });
+});
+
+describe('groups, distributions and what tells a value from the others', () => {
+  test('a result as strands, each with how much of it was found', async () => {
+    const { groups, strands, without, total } = await system.get<GroupsPart>(`/records/groups?by=strand&${q('order')}`);
+    expect(total).toBe(60);
+    expect(without).toBe(0);
+    expect(groups).toHaveLength(30);
+    expect(groups.every((one) => one.count === 2 && one.firstAt < one.lastAt)).toBe(true);
+    expect(new Set(strands.map((one) => one.id))).toEqual(new Set(groups.map((one) => one.value)));
+    const [, last] = (await found(q(strands[0]!.businessId))).items;
+    expect(groups.find((one) => one.value === strands[0]!.id)).toMatchObject({ record: last!.id, lastAt: last!.at });
+  });
+  test('a result by a field and by shape', async () => {
+    const hosts = await system.get<GroupsPart>('/records/groups?by=host');
+    expect(hosts.without).toBe(120);
+    expect(hosts.groups.reduce((sum, one) => sum + one.count, 0)).toBe(60);
+    const levels = await system.get<GroupsPart>(`/records/groups?by=level&${q('order')}`);
+    expect(levels.groups.map(({ value, count }) => [value, count]).sort()).toEqual([['error', 6], ['info', 54]]); // prettier-ignore
+  });
+  test('numbers come with their distribution', async () => {
+    const { items } = await system.get<Page<FieldValues>>('/records/values?limit=5&fields=rows,took,host');
+    expect(items[0]!.numbers).toMatchObject({ count: 60, min: 0, max: 3481, p50: 841 });
+    expect(items[1]!.numbers).toMatchObject({ count: 60, min: 10, max: 69 });
+    expect(items[2]!.numbers).toBeNull();
+  });
+  test('what tells errors from all others', async () => {
+    const answer = await system.get<Contrasted>(`/records/against?field=level&value=error&${q('order')}`);
+    expect(answer).toMatchObject({ inside: 6, outside: 54, complete: true });
+    expect(answer.items.slice(0, 3).map((one) => one.value)).toEqual(expect.arrayContaining(['app-3', 'order ‹› refused by rule']));
+    expect(answer.items.find((one) => one.value === 'app-3')).toMatchObject({ field: 'host', inside: 6, outside: 0 });
+  });
+});
+
+describe('chosen sources', () => {
+  test('only some, or all but some, in records and in the sums by minute', async () => {
+    const { items } = await system.get<Page<{ id: number; component: string }>>('/sources');
+    const gate = items.find((one) => one.component === 'gate')!.id;
+    expect((await found(`sources=${gate}`)).items.every((one) => one.component === 'gate')).toBe(true);
+    expect((await found(`withoutSources=${gate}`)).items).toHaveLength(60);
+    const sum = async (more: string): Promise<number> => {
+      const { slots } = await system.get<Timeline>(`/records/timeline?from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&${more}`);
+      return slots.reduce((all, slot) => all + Object.values(slot.counts).reduce((one, other) => one + other, 0), 0);
+    };
+    expect(await sum('')).toBe(180);
+    expect(await sum(`sources=${gate}`)).toBe(120);
+    expect(await sum(`withoutSources=${gate}&environment=production`)).toBe(60);
+    expect(await sum('environment=elsewhere')).toBe(0);
+    expect(await refused('GET', `/records?sources=${gate}&withoutSources=${gate}`)).toMatchObject({ status: 400 });
+    expect(await refused('GET', '/records?sources=1;drop')).toMatchObject({ status: 400 });
+  });
+});
+
+describe('what is saved', () => {
+  const body = { what: 'search', name: 'Mine', shared: false, body: { about: 'why', address: { q: 'lock', w: 'hour' } } };
+  test('a search is kept, renamed and forgotten', async () => {
+    const kept = await send<Saved>('POST', '/saved', body);
+    expect(kept).toMatchObject({ ...body, supplied: false, owner: 'local administrator' });
+    expect(await send('PUT', `/saved/${kept.id}`, { ...body, name: 'Ours', shared: true })).toMatchObject({
+      id: kept.id,
+      name: 'Ours',
+      shared: true,
+    });
+    await send('DELETE', `/saved/${kept.id}`);
+    expect(await refused('DELETE', `/saved/${kept.id}`)).toMatchObject({ status: 404 });
+  });
+  test('supplied searches and column sets are there, and stay as they are', async () => {
+    const searches = (await system.get<Page<Saved>>('/saved?what=search')).items;
+    const columns = (await system.get<Page<Saved>>('/saved?what=columns')).items;
+    expect(searches.length).toBeGreaterThan(3);
+    expect(columns.map((one) => one.name)).toEqual(['Database', 'Help desk', 'Integration', 'Support', 'Telephony']);
+    expect(await refused('DELETE', `/saved/${columns[0]!.id}`)).toMatchObject({ status: 409 });
+    for (const one of searches) if ('address' in one.body) expect((await found(q(one.body.address.q ?? ''))).items).toBeDefined();
+  });
+  test('what cannot be restored is refused', async () => {
+    expect(await refused('POST', '/saved', { ...body, body: { address: { javascript: 'x' } } })).toMatchObject({ status: 400 });
+    expect(await refused('POST', '/saved', { ...body, what: 'columns', body: { columns: [] } })).toMatchObject({ status: 400 });
+    expect(await refused('PUT', '/saved/999999', body)).toMatchObject({ status: 404 });
+  });
+});
