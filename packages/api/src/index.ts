@@ -2,6 +2,9 @@
  * The types of what server and browser say to each other: the one home of the wire's vocabulary. Types only, no code.
  * Times are ISO 8601 in UTC with microseconds; durations are milliseconds.
  */
+export type * from './find.ts';
+export type * from './kept.ts';
+
 export type Iso = string;
 export type Outcome = 'failed' | 'stalled' | 'odd' | 'doubled' | 'slow' | 'refused' | 'running' | 'done' | 'out-of-sight';
 export type LevelName = 'none' | 'trace' | 'debug' | 'info' | 'warning' | 'error' | 'fatal';
@@ -80,6 +83,9 @@ export interface LogRecord {
   identifiers: { kind: string; value: string; role: Role }[];
   shape: string;
   strand: string | null;
+  /** Of the strand; null where there is none. */
+  flow: string | null;
+  outcome: Outcome | null;
   leg: number | null;
   because: 'declared' | 'carried-over' | null;
   understood: boolean;
@@ -222,6 +228,17 @@ export interface SourceInfo {
   to: Iso | null;
   importId: number;
 }
+/** Lines of a source as they were written. */
+export interface OriginalLines {
+  path: string;
+  component: string;
+  encoding: string;
+  /** Number of the first line, counted from 1. */
+  from: number;
+  lines: string[];
+  /** Lines of the whole source. */
+  total: number;
+}
 /** When each source speaks: stretches as pairs of begin and end in milliseconds since 1970. */
 export interface Coverage {
   from: Iso | null;
@@ -312,107 +329,6 @@ export interface SearchAnswer {
 /** Many identifiers looked up at once, in the order of the list. */
 export interface ListedAnswer {
   items: { word: string; kind: string | null; records: boolean; strand: StrandSummary | null; further: number }[];
-}
-/** A page of a search; `searched` tells which share of the window was looked through up to `next`. */
-export interface FoundPage extends Page<LogRecord> {
-  searched: number;
-  /** Records that quiet rules took out of sight before each item, since the one before it. */
-  hidden: number[];
-  /** And after the last. */
-  hiddenAfter: number;
-}
-/** Counts of as much as one call reached; the next goes on from `next`, and the sums add up. */
-export interface TimelinePart {
-  total: number;
-  slots: { slot: number; counts: Partial<Record<LevelName, number>> }[];
-  /** Records that quiet rules took out of sight, by the rule's name. */
-  hidden: Record<string, number>;
-  next: string | null;
-  searched: number;
-}
-/** How numbers lie; percentiles are values that occur. */
-export interface NumberSpread {
-  count: number;
-  min: number;
-  p50: number;
-  p90: number;
-  p99: number;
-  max: number;
-  bins: { from: number; to: number; count: number }[];
-}
-/** The values of a field among the latest records that a search finds. */
-export interface FieldValues {
-  field: string;
-  values: { value: string; count: number }[];
-  distinct: number;
-  /** Records that were looked at, those without the field among them. */
-  records: number;
-  without: number;
-  /** All of the window was looked at. */
-  complete: boolean;
-  /** Where nearly all values are numbers; durations in milliseconds. */
-  numbers: NumberSpread | null;
-}
-/** Groups of what a search finds; the counts of parts add up. */
-export interface GroupsPart {
-  groups: { value: string; count: number; firstAt: Iso; lastAt: Iso; record: string }[];
-  /** The strands that the values name, where records are grouped by strand. */
-  strands: StrandSummary[];
-  total: number;
-  /** Records without such a value. */
-  without: number;
-  hidden: Record<string, number>;
-  next: string | null;
-  searched: number;
-}
-/** What tells records with a value from all others that the search finds. */
-export interface Contrasted {
-  inside: number;
-  outside: number;
-  complete: boolean;
-  items: { field: string; value: string; inside: number; outside: number; odds: number }[];
-}
-export interface QuietRuleBody {
-  name: string;
-  label: string;
-  why: string;
-  /** In the search language. */
-  q: string;
-  on: boolean;
-}
-export interface QuietRuleInfo extends QuietRuleBody {
-  supplied: boolean;
-  changedBy: string;
-}
-export interface ColumnSetBody {
-  /** A width of 0 takes what room is left. */
-  columns: { field: string; width: number }[];
-}
-export interface SavedSearchBody {
-  about: string;
-  /** The parameters of the address that restore it. */
-  address: Record<string, string>;
-}
-/** Something that a person keeps under a name. */
-export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
-  id: number;
-  what: 'search' | 'columns';
-  name: string;
-  body: Body;
-  shared: boolean;
-  supplied: boolean;
-  owner: string;
-  changedAt: Iso;
-}
-export interface TimelineSlot {
-  from: Iso;
-  counts: Partial<Record<LevelName, number>>;
-}
-export interface Timeline {
-  from: Iso;
-  to: Iso;
-  slotMs: number;
-  slots: TimelineSlot[];
 }
 export interface Health {
   version: string;

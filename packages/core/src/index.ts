@@ -37,3 +37,7 @@ export { compileRules, HEARTBEATS, SUPPLIED_RULES, type QuietRule } from './quie
 export { recurring, searchOfRecurring, type Recurring, type Series } from './quiet/recurrence.ts';
 export { contrast, type Contrast } from './statistics/contrast.ts';
 export { distribution, type Distribution } from './statistics/distribution.ts';
+export { ticketText, type Ticket, type TicketLine } from './exchange/ticket.ts';
+export { lineStarts } from './reading/lines.ts';
+export { nearestName } from './search/language/nearest.ts';
+export { fieldNames } from './search/language/fields.ts';

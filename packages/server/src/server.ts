@@ -113,7 +113,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const coverage = new CoverageRepository(db);
   const kept = new KeptRepository(db);
   const quiet = new QuietRules(kept, sources, names);
-  const presenter = new Presenter(identifiers, records, sources, names);
+  const presenter = new Presenter(identifiers, records, sources, names, strandRows);
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
   const scanner = new Scanner(records, sources, searchables, names, quiet);

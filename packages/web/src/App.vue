@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onMounted } from 'vue';
+import { computed, onMounted } from 'vue';
+import { useRoute } from 'vue-router';
 import FinderField from './frame/FinderField.vue';
 import FootLine from './frame/FootLine.vue';
 import KeyHelp from './frame/KeyHelp.vue';
@@ -7,19 +8,23 @@ import LeftStrip from './frame/LeftStrip.vue';
 import ScopeMenu from './frame/ScopeMenu.vue';
 import WindowMenu from './frame/WindowMenu.vue';
 import { useKeys } from './keys/use-keys.ts';
+import SaidNote from './share/SaidNote.vue';
 import { useSummary } from './stores/summary.ts';
 import { useLook } from './theme/use-theme.ts';
 import { ZONE } from './time/format.ts';
 
 const look = useLook();
 const store = useSummary();
+const route = useRoute();
+/** The lines have all of the screen. */
+const full = computed(() => typeof route.query.view === 'string' && route.query.view.split('.').includes('full'));
 onMounted(() => void store.refresh());
 useKeys({ t: look.toggle });
 </script>
 <template>
   <v-app>
     <div class="frame">
-      <header class="band">
+      <header v-show="!full" class="band">
         <RouterLink to="/strands" class="mark" aria-label="Fadenweg, to the strands">
           <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden="true">
             <g fill="none" stroke-linecap="round">
@@ -42,11 +47,12 @@ useKeys({ t: look.toggle });
         <span class="person" role="img" aria-label="local administrator" title="local administrator">la</span>
       </header>
       <div class="middle">
-        <LeftStrip />
+        <LeftStrip v-show="!full" />
         <RouterView v-slot="{ Component }"><component :is="Component" class="work" /></RouterView>
       </div>
-      <FootLine />
+      <FootLine v-show="!full" />
       <KeyHelp />
+      <SaidNote />
     </div>
   </v-app>
 </template>

@@ -9,6 +9,13 @@ export const router = createRouter({
     { path: '/strands', name: 'strands', component: StrandsView, meta: { title: 'Strands' } },
     { path: '/strands/:id', name: 'strand', component: () => import('./strand/StrandView.vue'), props: true, meta: { title: 'Strand' } },
     { path: '/records/:id', name: 'record', component: () => import('./record/RecordView.vue'), props: true, meta: { title: 'Record' } },
+    {
+      path: '/sources/:id/original',
+      name: 'original',
+      component: () => import('./record/OriginalView.vue'),
+      props: true,
+      meta: { title: 'Original file' },
+    },
     { path: '/find', name: 'find', component: () => import('./find/FindView.vue'), meta: { title: 'Find' } },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue'), meta: { title: 'Sources' } },
     { path: '/:path(.*)*', name: 'nowhere', component: () => import('./frame/NowhereView.vue'), meta: { title: 'Nothing here' } },

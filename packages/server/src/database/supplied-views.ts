@@ -18,7 +18,7 @@ const search = (name: string, q: string, about: string, more: Partial<SavedSearc
 
 /** Column sets for the usual roles, and searches that suit any system. */
 export const SUPPLIED_VIEWS: readonly (Supplied<'columns', ColumnSetBody> | Supplied<'search', SavedSearchBody>)[] = [
-  columns('Support', ['component', 112], ['level', 18], ['message', 0]),
+  columns('Support', ['component', 112], ['host', 64], ['level', 18], ['outcome', 84], ['message', 0]),
   columns('Help desk', ['component', 112], ['flow', 110], ['outcome', 90], ['message', 0]),
   columns('Integration', ['component', 112], ['level', 18], ['trace', 140], ['queue', 110], ['took', 80], ['message', 0]),
   columns('Telephony', ['direction', 60], ['method', 80], ['status', 56], ['call-id', 180], ['message', 0]),

@@ -71,13 +71,20 @@ export class IdentifierRepository {
   }
   /** The founders that identifiers tie to at given moments, in the order asked; null where there is none. */
   async foundersAt(places: readonly { key: number; at: number }[]): Promise<(number | null)[]> {
+    return (await this.tiesAt(places)).map((tie) => tie?.founder ?? null);
+  }
+  /** Whom a key belongs to at a moment, and between which moments. */
+  async tiesAt(places: readonly { key: number; at: number }[]): Promise<(Pick<TieRow, 'founder' | 'valid_from' | 'valid_to'> | null)[]> {
     if (places.length === 0) return [];
-    const { rows } = await this.db.raw<{ rows: { founder: number | null }[] }>(
-      `select case when u.at <= t.valid_to then t.founder end as founder from unnest(?::bigint[], ?::bigint[]) with ordinality u(key, at, place)
-         left join lateral (select founder, valid_to from tie where key = u.key and valid_from <= u.at order by valid_from desc limit 1) t on true order by u.place`,
+    const { rows } = await this.db.raw<{ rows: { founder: number | null; valid_from: number; valid_to: number; at: number }[] }>(
+      `select u.at, t.founder, t.valid_from, t.valid_to from unnest(?::bigint[], ?::bigint[]) with ordinality u(key, at, place)
+         left join lateral (select founder, valid_from, valid_to from tie where key = u.key and valid_from <= u.at order by valid_from desc limit 1) t on true
+         order by u.place`,
       [places.map((one) => one.key), places.map((one) => one.at)],
     );
-    return rows.map((row) => row.founder);
+    return rows.map((row) =>
+      row.founder === null || row.at > row.valid_to ? null : { founder: row.founder, valid_from: row.valid_from, valid_to: row.valid_to },
+    );
   }
   tiesOf(founder: number): Promise<TieRow[]> {
     return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');

@@ -24,7 +24,8 @@ export interface Cursor {
   at: number;
   id: number;
 }
-const COLUMNS: (keyof RecordRow)[] = [
+export type RecordColumn = keyof RecordRow;
+export const COLUMNS: RecordColumn[] = [
   'at',
   'id',
   'source_id',
@@ -88,12 +89,27 @@ export class RecordRepository {
     after: Cursor,
     narrowing: { sql: string; bindings: readonly unknown[] },
     limit: number,
+    columns: readonly RecordColumn[] = COLUMNS,
   ): Promise<RecordRow[]> {
     const direction = latest ? 'desc' : 'asc';
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)
+      `select ${columns.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)
          and ${narrowing.sql} order by r.at ${direction}, r.id ${direction} limit ?`,
       [from, to, after.at, after.id, ...(narrowing.bindings as string[]), limit],
+    );
+    return rows;
+  }
+
+  /** How many records of a stretch of time fit an exact narrowing, by slot and level. */
+  async tallied(
+    from: number,
+    to: number,
+    narrowing: { sql: string; bindings: readonly unknown[] },
+    slot: { from: number; length: number },
+  ): Promise<{ slot: number; level: number; count: number }[]> {
+    const { rows } = await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(
+      `select (r.at - ?::bigint) / ?::bigint as slot, r.level, count(*)::bigint as count from record r where r.at >= ? and r.at < ? and ${narrowing.sql} group by 1, 2`,
+      [slot.from, slot.length, from, to, ...(narrowing.bindings as string[])],
     );
     return rows;
   }

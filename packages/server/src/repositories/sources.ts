@@ -270,4 +270,20 @@ export class SourceRepository {
     const start = rows[0]!.byte_from;
     return Buffer.concat(rows.map((row) => row.bytes)).subarray(from - start, to - start);
   }
+
+  /** Kept blocks of a source in order, a few at a time: from the one that holds a line, or behind the one that begins at a byte. */
+  async blocks(
+    sourceId: number,
+    place: { line: number } | { behind: number },
+    limit: number,
+  ): Promise<{ line_from: number; byte_from: number; bytes: Buffer }[]> {
+    const query = this.db('raw_block').where({ source_id: sourceId }).orderBy('byte_from').limit(limit).select('line_from', 'byte_from', 'bytes');
+    if ('behind' in place) return query.where('byte_from', '>', place.behind);
+    const first: { byte_from: number } | undefined = await this.db('raw_block')
+      .where({ source_id: sourceId })
+      .where('line_from', '<=', place.line)
+      .orderBy('byte_from', 'desc')
+      .first('byte_from');
+    return query.where('byte_from', '>=', first?.byte_from ?? 0);
+  }
 }

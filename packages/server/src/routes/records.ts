@@ -110,6 +110,15 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
         return { items: await find.values(await question(query), fields, query.limit), next: null };
       },
     }),
+    endpoint<Asking>({
+      method: 'get',
+      path: '/records/fields',
+      summary: 'Names of fields that records have, for a search to ask for',
+      query: Joi.object(asking),
+      async run({ query }): Promise<Page<string>> {
+        return { items: await find.fields(await question(query)), next: null };
+      },
+    }),
     endpoint<Asking & { by: string; after?: string }>({
       method: 'get',
       path: '/records/groups',

@@ -1,5 +1,7 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
-import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
+import type { KeptWhole, OriginalLines, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS, isoMicros, isZone } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { limit } from '../http/inputs.ts';
@@ -8,6 +10,7 @@ import type { Names } from '../repositories/names.ts';
 import type { RecordRepository } from '../repositories/records.ts';
 import type { FamilyRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
+import { OriginalText } from '../services/original.ts';
 import { recordKey } from '../services/present.ts';
 
 const number = Joi.object({
@@ -17,6 +20,10 @@ const number = Joi.object({
     .max(2 ** 31 - 1)
     .required(),
 });
+const lineNumber = Joi.number()
+  .integer()
+  .min(1)
+  .max(2 ** 31 - 1);
 interface Change {
   format?: string;
   zone?: string;
@@ -52,6 +59,12 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
   const find = async (id: number): Promise<FamilyRow> => {
     const [row] = await sources.families({ id });
     if (!row) throw notFound(`Source ${id}`);
+    return row;
+  };
+  const original = new OriginalText(sources, names);
+  const part = async (id: number): Promise<SourceRow> => {
+    const row = await sources.source(id);
+    if (!row) throw notFound('This source');
     return row;
   };
   const notReading = (row: FamilyRow): void => {
@@ -109,6 +122,34 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
             recordId: recordKey({ at, id }),
           })),
         };
+      },
+    }),
+    endpoint<{ from: number; count: number }, { id: number }>({
+      method: 'get',
+      path: '/sources/{id}/original',
+      summary: 'Lines of one file as they were written',
+      params: number,
+      query: Joi.object({ from: lineNumber.default(1), count: limit(1000, 200) }),
+      async run({ params, query }): Promise<OriginalLines> {
+        return original.lines(await part(params.id), query.from, query.count);
+      },
+    }),
+    endpoint<{ from: number; to: number }, { id: number }>({
+      method: 'get',
+      path: '/sources/{id}/slice',
+      summary: 'The bytes of some lines of one file, to be kept',
+      params: number,
+      query: Joi.object({ from: lineNumber.required(), to: lineNumber.min(Joi.ref('from')).required() }),
+      async run({ params, query }, _request, response) {
+        const row = await part(params.id);
+        const name = row.path
+          .split('/')
+          .at(-1)!
+          .replace(/[^\w.-]+/g, '_');
+        response.setHeader('content-type', 'application/octet-stream');
+        response.setHeader('content-disposition', `attachment; filename="${query.from}-${query.to}-${name}"`);
+        await pipeline(Readable.from(original.slice(row, query.from, query.to)), response);
+        return undefined;
       },
     }),
     endpoint<unknown, { id: number }>({

@@ -5,7 +5,7 @@ import { strandId, type IdentifierRepository } from '../repositories/identifiers
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
-import type { StrandRow } from '../repositories/strands.ts';
+import type { StrandRepository, StrandRow } from '../repositories/strands.ts';
 
 const MARK_NAMES = Object.entries(MARK) as [string, number][];
 export const recordKey = (row: { at: number; id: number }): string => `${row.at}-${row.id}`;
@@ -22,6 +22,7 @@ export class Presenter {
     private readonly records: RecordRepository,
     private readonly sources: SourceRepository,
     private readonly names: Names,
+    private readonly strands: StrandRepository,
   ) {}
 
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
@@ -34,9 +35,12 @@ export class Presenter {
       this.sources.byIds(rows.map((row) => row.source_id)),
     ]);
     const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
-    const founders = await this.identifiers.named(owners.filter((owner) => owner !== null));
+    const owning = [...new Set(owners.filter((owner) => owner !== null))];
+    const [founders, strands] = await Promise.all([this.identifiers.named(owning), this.strands.byFounders(owning)]);
+    const strandOf = new Map(strands.map((strand) => [strand.founder, strand]));
     return rows.map((row) => {
       const founder = founders.get(founderOf.get(row) ?? NaN);
+      const strand = strandOf.get(founderOf.get(row) ?? NaN);
       const source = sources.get(row.source_id);
       return {
         id: recordKey(row),
@@ -57,6 +61,8 @@ export class Presenter {
         }),
         shape: shapes.get(row.shape) ?? '',
         strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null,
+        flow: strand?.flow ?? null,
+        outcome: (strand?.outcome as Outcome | undefined) ?? null,
         leg: founder ? 1 : null,
         because: founder ? 'declared' : null,
         understood: (row.flags & FLAG.understood) !== 0,

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { Coverage } from '@fadenweg/api';
-import { parseSearch, piecesOf, printSearch, withoutPiece, withValue, type Piece } from '@fadenweg/core';
-import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import type { Coverage, LogRecord, Page, SourceInfo } from '@fadenweg/api';
+import { fieldNames, nearestName, parseSearch, printSearch, withValue } from '@fadenweg/core';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -10,111 +9,102 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
-import { useSummary } from '../stores/summary.ts';
-import { count } from '../time/format.ts';
-import { useScope } from '../time/scope.ts';
-import { useWindow } from '../time/window.ts';
-import RecordLine from './RecordLine.vue';
+import { useShare } from '../share/use-share.ts';
+import { micros } from '../time/format.ts';
+import FindGroups from './FindGroups.vue';
+import FindTerms from './FindTerms.vue';
+import QuietPanel from './QuietPanel.vue';
+import RecordList from './RecordList.vue';
 import SearchHelp from './SearchHelp.vue';
+import SearchProblemNote from './SearchProblemNote.vue';
+import { sourceTags } from './source-tags.ts';
+import SourcesPanel from './SourcesPanel.vue';
 import TimeRail from './TimeRail.vue';
-import ValuesPanel from './ValuesPanel.vue';
-import { useFind, type Asked } from './use-find.ts';
+import { useFind } from './use-find.ts';
 import { useTally } from './use-tally.ts';
+import { useView } from './use-view.ts';
+import ValuesPanel from './ValuesPanel.vue';
 
-const ROW = 21;
+/** What a search finds: the time beside it, records or groups in the middle, and beside them values, the open record, sources, quiet rules. */
 const route = useRoute();
 const router = useRouter();
-const store = useSummary();
-const view = useWindow();
-const scope = useScope();
-const text = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
-const change = (more: Record<string, string | undefined>): void => void router.push({ query: { ...route.query, ...more } });
-
-const q = computed(() => text('q'));
-const parsed = computed(() => parseSearch(q.value));
-const pieces = computed(() => (parsed.value.search ? piecesOf(parsed.value.search) : []));
-const asked = computed<Asked | null>(() =>
-  view.ready.value && !store.empty && parsed.value.search
-    ? { q: q.value, ...view.bounds.value, environment: scope.chosen.value.join(','), order: text('order') === 'oldest' ? 'oldest' : 'latest' }
-    : null,
+const view = useView();
+const share = useShare();
+const grouped = computed(() => view.show.value);
+const listed = computed(() => (grouped.value === '' ? view.asked.value : null));
+const { store, version, problem, searching, searched, ended, more, again: searchAgain, stop, look, show } = useFind(listed);
+const { tally, searched: counted, again: countAgain } = useTally(view.bounded);
+const coverage = useRequest([() => view.bounded.value?.from, () => view.bounded.value?.to], (signal) =>
+  view.bounded.value
+    ? api.get<Coverage>(`/coverage${query({ from: view.bounded.value.from, to: view.bounded.value.to })}`, signal)
+    : Promise.resolve(null),
 );
-const { items, problem, searching, searched, ended, more, again, stop } = useFind(asked);
-/** The rail needs bounds, also where all time is looked at. */
-const railAsked = computed<Asked | null>(
-  () =>
-    asked.value && {
-      ...asked.value,
-      order: 'latest',
-      from: asked.value.from ?? scope.span.value.from ?? undefined,
-      to: asked.value.to ?? scope.span.value.to ?? undefined,
-    },
-);
-const { tally, searched: counted } = useTally(railAsked);
-const coverage = useRequest([() => railAsked.value?.from, () => railAsked.value?.to], (signal) =>
-  railAsked.value ? api.get<Coverage>(`/coverage${query({ from: railAsked.value.from, to: railAsked.value.to })}`, signal) : Promise.resolve(null),
-);
+const hidden = computed(() => tally.value?.hidden ?? {});
+const hiddenSum = computed(() => Object.values(hidden.value).reduce((sum, one) => sum + one, 0));
+function rulesChanged(): void {
+  void searchAgain();
+  void countAgain();
+}
 
-const search = (next: string): void => change({ q: next === '' ? undefined : next, record: undefined });
-const remove = (piece: Piece): void => search(printSearch(withoutPiece(parsed.value.search!, piece)));
-const narrow = (field: string, value: string, out: boolean): void => search(printSearch(withValue(parsed.value.search!, field, value, out)));
-const propose = (): void => search(parsed.value.problem!.proposal!);
-
+const narrow = (field: string, value: string, out: boolean): void => {
+  const next = printSearch(withValue(view.parsed.value.search!, field, value, out));
+  view.change({ q: next, record: undefined, ...(grouped.value === field && !out ? { show: undefined } : {}) });
+};
 const helping = ref(false);
 function ask(next: string): void {
   helping.value = false;
-  search(next);
+  view.search(next);
 }
 
-const scroller = useTemplateRef<HTMLElement>('scroller');
-const rows = useVirtualizer(
-  computed(() => ({ count: items.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 20 })),
-);
-watch(
-  () => rows.value.getVirtualItems().at(-1)?.index ?? 0,
-  (last) => {
-    if (last > items.value.length - 80 && items.value.length > 0) void more();
-  },
-);
-const at = ref(-1);
-watch(asked, () => (at.value = -1));
-function move(by: number): void {
-  at.value = Math.max(0, Math.min(items.value.length - 1, at.value + by));
-  rows.value.scrollToIndex(at.value);
-  if (selected.value) open();
-}
-const selected = computed(() => text('record'));
-/** A record that an address names is brought into sight as soon as it is there. */
-watch(items, (now, before) => {
-  if (at.value >= 0 || selected.value === '' || before.length >= now.length) return;
-  const index = now.findIndex((one) => one.id === selected.value);
-  if (index < 0) return;
-  at.value = index;
-  rows.value.scrollToIndex(index, { align: 'center' });
-});
-const tab = computed(() => (selected.value && text('tab') !== 'values' ? 'record' : 'values'));
-function open(index = at.value): void {
-  const one = items.value[index];
-  if (!one) return;
-  at.value = index;
-  void router.replace({ query: { ...route.query, record: one.id, tab: undefined } });
+const list = useTemplateRef<InstanceType<typeof RecordList>>('list');
+const selected = computed(() => view.text('record'));
+const tab = computed(() => view.text('tab') || (selected.value ? 'record' : 'values'));
+function open(record: LogRecord): void {
+  void router.replace({ query: { ...route.query, record: record.id, tab: ['sources', 'quiet'].includes(tab.value) ? tab.value : undefined } });
 }
 const AROUND = 60_000;
-/** Everything around the line, whatever it says; the browser's way back leads to the search again. */
-function around(): void {
-  const one = items.value[at.value];
-  if (!one) return;
-  const moment = Date.parse(one.at);
+/** Everything around the line, whatever it says, or only what its source, component or host says; the browser's way back leads to the search again. */
+function around(scope: 'all' | 'source' | 'component' | 'host' = 'all', record = list.value?.current() ?? null): void {
+  if (!record) return;
+  const moment = Date.parse(record.at);
   const w = `${new Date(moment - AROUND).toISOString()}~${new Date(moment + AROUND).toISOString()}`;
-  void router.push({ query: { ...route.query, q: undefined, order: 'oldest', w, record: one.id } });
+  const q =
+    scope === 'component' || scope === 'host' ? printSearch(withValue({ words: [], condition: null }, scope, record[scope], false)) : undefined;
+  const source = scope === 'source' ? String(record.source.id) : undefined;
+  void router.push({ query: { ...route.query, q, order: 'oldest', w, record: record.id, show: undefined, src: source, off: undefined } });
 }
+function mark(): void {
+  const record = list.value?.current();
+  if (record) view.adjust({ ref: view.reference.value === record.id ? undefined : record.id });
+}
+const reference = computed(() => {
+  const at = Number(/^(\d+)-/.exec(view.reference.value)?.[1] ?? NaN);
+  return Number.isNaN(at) ? null : `${new Date(Math.floor(at / 1000)).toISOString().slice(0, -1)}${String(at % 1000).padStart(3, '0')}Z`;
+});
+async function full(): Promise<void> {
+  const on = !view.full.value;
+  view.flag('full', on);
+  try {
+    if (on) await document.documentElement.requestFullscreen();
+    else if (document.fullscreenElement) await document.exitFullscreen();
+  } catch {
+    // the browser keeps its own frame; the page still gives all of its room to the lines
+  }
+}
+const left = (): void => {
+  if (!document.fullscreenElement && view.full.value) view.flag('full', false);
+};
+onMounted(() => document.addEventListener('fullscreenchange', left));
+onBeforeUnmount(() => document.removeEventListener('fullscreenchange', left));
+const ticket = (): void => void share.copyTicket(list.value?.chosen() ?? []);
 useKeys({
-  a: around,
-  j: () => move(1),
-  k: () => move(-1),
-  o: () => open(),
-  Enter: () => open(),
+  a: () => around(),
+  m: mark,
+  v: () => void full(),
+  c: () => void share.copyLink(),
+  y: ticket,
   x: () => {
-    const one = items.value[at.value];
+    const one = list.value?.current();
     if (one) narrow('component', one.component, true);
   },
 });
@@ -122,82 +112,118 @@ useKeys({
 /** Fields worth counting: what every record has, then what those in sight have most often. */
 const fields = computed(() => {
   const seen = new Map<string, number>();
-  for (const one of items.value.slice(0, 200)) for (const name of Object.keys(one.attributes)) seen.set(name, (seen.get(name) ?? 0) + 1);
+  if (version.value === 0) return ['component', 'level', 'outcome'];
+  for (const one of store.some(200)) for (const name of Object.keys(one.attributes)) seen.set(name, (seen.get(name) ?? 0) + 1);
   const common = [...seen].filter(([name]) => !/^(?:pid|trace|span|message|content-length)/i.test(name)).sort(([, a], [, b]) => b - a);
   return ['component', 'level', 'outcome', ...common.slice(0, 4).map(([name]) => name)];
 });
-const words = computed(() => parsed.value.search?.words.map((word) => word.text) ?? []);
-const found = computed(() =>
-  tally.value && counted.value === 1 ? count(tally.value.total) : tally.value ? `${count(tally.value.total)} so far` : '',
-);
-const setWindow = (from: number, to: number): void => view.set(`${new Date(from).toISOString()}~${new Date(to).toISOString()}`);
-const TABS = [{ name: 'values', label: 'Values' }, { name: 'record', label: 'Record' }]; // prettier-ignore
+const nothing = computed(() => version.value > 0 && ended.value && store.length === 0);
+/** Names in a search that finds nothing and that no record has, each with what was probably meant. */
+const known = useRequest([() => nothing.value && view.q.value], (signal) => {
+  const names = view.parsed.value.search ? fieldNames(view.parsed.value.search) : [];
+  if (!nothing.value || names.length === 0 || !view.asked.value) return Promise.resolve(null);
+  const { environment, from, to } = view.asked.value;
+  return api.get<Page<string>>(`/records/fields${query({ environment, from, to })}`, signal);
+});
+const strange = computed(() => {
+  const names = known.answer.value?.items;
+  if (!names || !view.parsed.value.search) return [];
+  const ends = new Set(names.map((name) => name.split('.').at(-1)!));
+  return fieldNames(view.parsed.value.search)
+    .filter((name) => !names.includes(name) && !ends.has(name))
+    .map((name) => ({ name, meant: nearestName(name, names) }));
+});
+const mend = ({ name, meant }: { name: string; meant: string | null }): void => {
+  // the field stands where its name does; what is printed anew is the same search
+  const printed = JSON.stringify(view.parsed.value.search, (key, value: unknown) => (key === 'name' && value === name ? meant : value));
+  view.search(printSearch(JSON.parse(printed) as Parameters<typeof printSearch>[0]));
+};
+const words = computed(() => view.parsed.value.search?.words.map((word) => word.text) ?? []);
+const setWindow = (from: number, to: number): void => view.frame.set(`${new Date(from).toISOString()}~${new Date(to).toISOString()}`);
+
+const all = useRequest([], (signal) => api.get<Page<SourceInfo>>('/sources', signal));
+const sources = computed(() => {
+  const { environment } = view.asked.value ?? {};
+  const wanted = environment?.split(',');
+  return (all.answer.value?.items ?? []).filter((one) => !wanted || wanted.includes(one.environment));
+});
+/** Lines bear the letter of their source while sources are being chosen, or some are. */
+const tagged = computed(() => tab.value === 'sources' || view.only.value.length > 0 || view.off.value.length > 0);
+const tags = computed(() => (tagged.value ? sourceTags(sources.value) : new Map<number, never>()));
+const sight = ref<[number, number] | null>(null);
+const seen = (from: string, to: string): void => {
+  sight.value = [micros(from) / 1000, micros(to) / 1000];
+};
+const TABS = [{ name: 'values', label: 'Values' }, { name: 'record', label: 'Record' }, { name: 'sources', label: 'Sources' }, { name: 'quiet', label: 'Quiet' }]; // prettier-ignore
+const current = ref<LogRecord | null>(null);
+const turn = (name: string): void => view.change({ tab: name === (selected.value ? 'record' : 'values') ? undefined : name });
+const proposal = (): void => view.search(parseSearch(view.q.value).problem!.proposal!);
 </script>
 <template>
   <main class="find">
     <h1 class="visually-hidden">Find</h1>
-    <div class="terms" role="group" aria-label="Terms of the search">
-      <span v-if="pieces.length === 0 && !parsed.problem" class="soft"
-        >All records of the window. Type words above, or click values on the right.</span
-      >
-      <template v-for="piece in pieces" :key="piece.type + piece.index">
-        <button type="button" class="piece mono" :title="`Take “${piece.text}” away`" @click="remove(piece)">
-          {{ piece.text }} <span aria-hidden="true">×</span>
-        </button>
-      </template>
-      <button v-if="pieces.length > 1" type="button" class="link" @click="search('')">clear all</button>
-      <span class="room"></span>
-      <button type="button" class="link" :aria-expanded="helping" @click="helping = !helping">how to search</button>
-      <span class="order" role="group" aria-label="Order">
-        <button type="button" :aria-pressed="text('order') !== 'oldest'" @click="change({ order: undefined })">latest</button> ·
-        <button type="button" :aria-pressed="text('order') === 'oldest'" @click="change({ order: 'oldest' })">oldest</button>
-      </span>
-      <span class="said" role="status"
-        ><b>{{ found }}</b>
-        <template v-if="searching && searched < 1">
-          searching, {{ Math.round(searched * 100) }} % <button type="button" class="link" @click="stop">stop</button></template
-        ><template v-else-if="counted < 1 && tally"> counting, {{ Math.round(counted * 100) }} %</template></span
-      >
-    </div>
-    <p v-if="parsed.problem" class="bad wrong" role="alert">
-      <span class="mono"
-        >{{ q.slice(0, parsed.problem.from)
-        }}<mark>{{ q.slice(parsed.problem.from, Math.max(parsed.problem.to, parsed.problem.from + 1)) || ' ' }}</mark
-        >{{ q.slice(Math.max(parsed.problem.to, parsed.problem.from + 1)) }}</span
-      ><br />
-      Character {{ parsed.problem.from + 1 }}: {{ parsed.problem.message }}.
-      <button v-if="parsed.problem.proposal" type="button" class="link" @click="propose">
-        Use <span class="mono">{{ parsed.problem.proposal }}</span>
-      </button>
-    </p>
-    <SearchHelp v-if="helping || parsed.problem" @search="ask" />
+    <FindTerms
+      v-model:helping="helping"
+      :view="view"
+      :found="grouped === '' && tally ? tally.total : null"
+      :counted="counted"
+      :hidden="hiddenSum"
+      :searching="searching"
+      :searched="searched"
+      :fields="fields"
+      :has-reference="!!view.reference.value"
+      @stop="stop"
+      @link="share.copyLink"
+      @full="full"
+    />
+    <SearchProblemNote v-if="view.parsed.value.problem" :text="view.q.value" :problem="view.parsed.value.problem" @propose="proposal" />
+    <SearchHelp v-if="helping || view.parsed.value.problem" @search="ask" />
     <div v-else class="body">
-      <TimeRail v-if="tally" :tally="tally" :coverage="coverage.answer.value" @window="setWindow" />
-      <div class="list">
-        <ProblemNote v-if="problem" :problem="problem" @again="again" />
-        <div ref="scroller" class="scroller" tabindex="0" role="listbox" aria-label="Records; j and k move, o opens">
-          <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
-            <RecordLine
-              v-for="row in rows.getVirtualItems()"
-              :key="items[row.index]!.id"
-              :record="items[row.index]!"
-              :before="items[row.index - 1] ?? null"
-              :words="words"
-              :chosen="row.index === at || items[row.index]!.id === selected"
-              :style="{ transform: `translateY(${row.start}px)` }"
-              @open="open(row.index)"
-            />
-          </div>
-          <p v-if="ended && items.length === 0" class="nothing">
+      <TimeRail v-if="tally" :tally="tally" :coverage="coverage.answer.value" :sight="grouped === '' ? sight : null" @window="setWindow" />
+      <FindGroups v-if="grouped !== ''" :asked="view.asked.value" :by="grouped" @value="narrow" />
+      <div v-else class="list">
+        <ProblemNote v-if="problem" :problem="problem" @again="searchAgain" />
+        <RecordList
+          ref="list"
+          :view="view"
+          :store="store"
+          :version="version"
+          :words="words"
+          :selected="selected"
+          :tags="tags"
+          :reference="reference"
+          @open="open"
+          @more="more"
+          @look="look"
+          @show="show"
+          @sight="seen"
+          @at="(record) => (current = record)"
+        >
+          <p v-if="nothing" class="nothing">
+            <template v-for="one in strange" :key="one.name"
+              >No record here has a field “{{ one.name }}”.
+              <button v-if="one.meant" type="button" class="link" @click="mend(one)">
+                Did you mean <span class="mono">{{ one.meant }}</span>?</button
+              ><br
+            /></template>
             No record of this window is found. Widen the window (<kbd>w</kbd>), take a term away, or see under
             <RouterLink to="/sources?tab=coverage">Coverage</RouterLink> whether the sources speak at that time.
           </p>
-          <p v-else-if="items.length === 0 && searching" class="nothing soft" role="status">Searching…</p>
-        </div>
+          <p v-else-if="searching && store.length === 0" class="nothing soft" role="status">Searching…</p>
+        </RecordList>
       </div>
-      <SideSheet v-if="asked" :tabs="TABS" :tab="tab" @tab="(name) => change({ tab: name === 'values' ? 'values' : undefined })">
-        <ValuesPanel v-if="tab === 'values'" :asked="asked" :fields="fields" @value="narrow" />
-        <RecordSheet v-else :id="selected" />
+      <SideSheet v-if="view.asked.value" :tabs="TABS" :tab="tab" @tab="turn">
+        <ValuesPanel
+          v-if="tab === 'values'"
+          :asked="view.asked.value"
+          :fields="fields"
+          @value="narrow"
+          @group="(field) => view.change({ show: field })"
+        />
+        <SourcesPanel v-else-if="tab === 'sources'" :view="view" :sources="sources" :tags="tags" />
+        <QuietPanel v-else-if="tab === 'quiet'" :asked="view.asked.value" :hidden="hidden" :record="current" @changed="rulesChanged" />
+        <RecordSheet v-else-if="selected" :id="selected" @around="around" />
+        <p v-else class="soft">Choose a line: <kbd>j</kbd> and <kbd>k</kbd> move, <kbd>o</kbd> opens.</p>
       </SideSheet>
     </div>
   </main>
@@ -206,62 +232,6 @@ const TABS = [{ name: 'values', label: 'Values' }, { name: 'record', label: 'Rec
 .find {
   display: flex;
   flex-direction: column;
-}
-.terms {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: 34px;
-  padding: 6px 16px;
-  border-bottom: 1px solid var(--seam);
-}
-.piece {
-  background: var(--paper);
-  border: 1px solid var(--strong-seam);
-  border-radius: 3px;
-  padding: 1px 8px;
-  color: var(--ink);
-  cursor: pointer;
-  max-width: 420px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.piece:hover span {
-  color: var(--madder);
-}
-.room {
-  flex: 1;
-}
-.order button {
-  background: none;
-  border: 0;
-  padding: 0;
-  font: inherit;
-  color: var(--soft-ink);
-  cursor: pointer;
-}
-.order button[aria-pressed='true'] {
-  color: var(--indigo);
-  font-weight: 700;
-}
-.said {
-  white-space: nowrap;
-  font-variant-numeric: tabular-nums;
-  min-width: 90px;
-  text-align: right;
-}
-.wrong {
-  margin: 0;
-  padding: 8px 16px;
-  background: var(--paper);
-  border-bottom: 1px solid var(--seam);
-}
-mark {
-  background: var(--madder-wash, var(--weld-wash));
-  color: inherit;
-  text-decoration: underline wavy var(--madder);
 }
 .body {
   flex: 1;
@@ -273,11 +243,6 @@ mark {
   min-width: 0;
   display: flex;
   flex-direction: column;
-}
-.scroller {
-  flex: 1;
-  overflow-y: scroll;
-  overflow-x: hidden;
 }
 .nothing {
   padding: 24px 16px;

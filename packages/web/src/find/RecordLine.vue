@@ -2,48 +2,83 @@
 import type { LogRecord } from '@fadenweg/api';
 import { computed } from 'vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
-import { clock, day } from '../time/format.ts';
+import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
+import { cellOf, type Column } from './columns.ts';
+import { lineTime, type TimeMode } from './line-time.ts';
 import { markedParts } from './marked-parts.ts';
 
-/** One line of a list of records: time (only what changed), component, message with the words that were looked for. */
-const props = defineProps<{ record: LogRecord; before: LogRecord | null; words: readonly string[]; chosen: boolean }>();
-const emit = defineEmits<{ open: [] }>();
-const time = computed(() => {
-  const own = clock(props.record.at);
-  if (!props.before || day(props.before.at) !== day(props.record.at)) return `${day(props.record.at).slice(5)} ${own}`;
-  return clock(props.before.at, 0) === own.slice(0, 8) ? own.slice(8) : own;
-});
+/** One line of a list of records: its time, then the chosen columns; the message shows which words were looked for, and which are highlighted. */
+const props = defineProps<{
+  record: LogRecord;
+  /** Time of the line before. */
+  before: string | null;
+  time: TimeMode;
+  words: readonly string[];
+  marks: readonly string[];
+  columns: readonly Column[];
+  grid: string;
+  chosen: boolean;
+  quiet: boolean;
+  wrap: boolean;
+  /** Letter and shade of its source, where several are read as one. */
+  tag: { letter: string; shade: number; path: string } | null;
+}>();
+const emit = defineEmits<{ open: [event: MouseEvent] }>();
+const time = computed(() => lineTime(props.record.at, props.before, props.time));
 const lines = computed(() => props.record.message.split('\n'));
-const parts = computed(() => markedParts(lines.value[0]!.slice(0, 400), props.words));
+const LONGEST = 400;
+const LONGEST_WRAPPED = 4000;
+const looked = computed(() => [...props.words, ...props.marks]);
+const parts = computed(() => {
+  const text = props.wrap ? props.record.message.slice(0, LONGEST_WRAPPED) : lines.value[0]!.slice(0, LONGEST);
+  return markedParts(text, looked.value);
+});
+const style = (word: number): string => (word < props.words.length ? '' : `m${(word - props.words.length) % 4}`);
 /** A further line that holds a word which the first does not: why the record is found at all. */
 const further = computed(() => {
+  if (props.wrap || lines.value.length === 1) return null;
   const first = lines.value[0]!.toLowerCase();
-  const missing = props.words.map((word) => word.toLowerCase()).filter((word) => !first.includes(word));
-  if (missing.length === 0 || lines.value.length === 1) return null;
+  const missing = looked.value.map((word) => word.toLowerCase()).filter((word) => !first.includes(word));
+  if (missing.length === 0) return null;
   const line = lines.value.find((one) => missing.some((word) => one.toLowerCase().includes(word)));
   if (line === undefined) return null;
   const place = Math.min(...missing.map((word) => line.toLowerCase().indexOf(word)).filter((at) => at >= 0));
-  return markedParts(line.slice(Math.max(0, place - 24), place + 300).trim(), props.words);
+  return markedParts(line.slice(line.lastIndexOf(' ', Math.max(0, place - 24)) + 1, place + 300).trim(), looked.value);
 });
+const cut = computed(() => props.wrap && props.record.message.length > LONGEST_WRAPPED);
 const weight = computed(() =>
   props.record.level === 'error' || props.record.level === 'fatal' ? 'grave' : props.record.level === 'warning' ? 'warned' : '',
 );
 </script>
 <template>
-  <div class="line mono" :class="[weight, { chosen }]" role="option" :aria-selected="chosen" @click="emit('open')">
-    <span class="time">{{ time }}</span><span class="component" :title="record.component">{{ record.component }}</span
-    ><span class="glyph"><LevelGlyph :level="record.level" /></span
-    ><span class="message"
-      ><template v-for="(part, i) in parts" :key="i"
-        ><mark v-if="part.marked">{{ part.text }}</mark
-        ><template v-else>{{ part.text }}</template></template
-      ><span v-if="further" class="further">
-        …
-        <template v-for="(part, i) in further" :key="i"
-          ><mark v-if="part.marked">{{ part.text }}</mark
+  <div
+    class="line mono"
+    :class="[weight, { chosen, quiet, wrap }, tag && `shade${tag.shade}`]"
+    role="option"
+    :aria-selected="chosen"
+    :style="{ gridTemplateColumns: `152px ${tag ? '26px ' : ''}${grid}` }"
+    @click="emit('open', $event)"
+  >
+    <span class="time">{{ time }}</span><span v-if="tag" class="letter" :title="tag.path">{{ tag.letter }}</span
+    ><template v-for="column in columns" :key="column.field"
+      ><span v-if="column.field === 'message'" class="message"
+        ><template v-for="(part, i) in parts" :key="i"
+          ><mark v-if="part.word !== null" :class="style(part.word)">{{ part.text }}</mark
           ><template v-else>{{ part.text }}</template></template
-        ></span
-      ><span v-if="lines.length > 1" class="soft"> +{{ lines.length - 1 }} {{ lines.length === 2 ? 'line' : 'lines' }}</span></span
+        ><span v-if="further" class="further">
+          …
+          <template v-for="(part, i) in further" :key="i"
+            ><mark v-if="part.word !== null" :class="style(part.word)">{{ part.text }}</mark
+            ><template v-else>{{ part.text }}</template></template
+          ></span
+        ><span v-if="!wrap && lines.length > 1" class="soft"> +{{ lines.length - 1 }} {{ lines.length === 2 ? 'line' : 'lines' }}</span
+        ><span v-if="cut" class="soft"> … the whole message is in the record</span></span
+      ><span v-else-if="column.field === 'level'" class="glyph"><LevelGlyph :level="record.level" /></span
+      ><span v-else-if="column.field === 'outcome'" class="cell"
+        ><OutcomeGlyph v-if="record.outcome" :outcome="record.outcome" silent /> {{ record.outcome }}</span
+      ><span v-else class="cell" :class="{ component: column.field === 'component' }" :title="cellOf(record, column.field)">{{
+        cellOf(record, column.field)
+      }}</span></template
     >
   </div>
 </template>
@@ -52,17 +87,40 @@ const weight = computed(() =>
   position: absolute;
   left: 0;
   right: 0;
-  height: 21px;
+  min-height: var(--line, 21px);
+  line-height: var(--line, 21px);
   display: grid;
-  grid-template-columns: 152px 112px 18px minmax(0, 1fr);
-  align-items: center;
+  align-items: start;
   padding: 0 12px 0 6px;
   white-space: nowrap;
   cursor: pointer;
   box-sizing: border-box;
 }
+.line.wrap {
+  line-height: 18px;
+  padding-top: 1px;
+  padding-bottom: 1px;
+}
 .line:hover {
   background: var(--paper);
+}
+.quiet {
+  opacity: 0.72;
+}
+.shade1 {
+  background: color-mix(in srgb, var(--woad) 9%, transparent);
+}
+.shade2 {
+  background: color-mix(in srgb, var(--heather) 10%, transparent);
+}
+.shade3 {
+  background: color-mix(in srgb, var(--weld) 10%, transparent);
+}
+.shade4 {
+  background: color-mix(in srgb, var(--walnut) 11%, transparent);
+}
+.shade5 {
+  background: color-mix(in srgb, var(--indigo) 8%, transparent);
 }
 .line.chosen {
   background: var(--indigo-wash);
@@ -73,15 +131,25 @@ const weight = computed(() =>
   padding-right: 12px;
   color: var(--soft-ink);
 }
-.component {
-  color: var(--indigo);
+.letter {
+  font-weight: 700;
+}
+.cell {
   overflow: hidden;
   text-overflow: ellipsis;
   padding-right: 8px;
 }
+.component {
+  color: var(--indigo);
+}
 .message {
   overflow: hidden;
   text-overflow: ellipsis;
+  min-width: 0;
+}
+.wrap .message {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
 }
 .grave .message {
   color: var(--madder);
@@ -96,5 +164,23 @@ const weight = computed(() =>
 mark {
   background: var(--weld-wash);
   color: inherit;
+}
+/* highlighted words differ by line as well as by shade */
+.m0 {
+  background: var(--indigo-wash);
+  box-shadow: inset 0 -2px var(--indigo);
+}
+.m1 {
+  background: none;
+  outline: 1px solid var(--woad);
+  outline-offset: -1px;
+}
+.m2 {
+  background: none;
+  text-decoration: underline wavy var(--heather);
+}
+.m3 {
+  background: none;
+  border-bottom: 2px dotted var(--walnut);
 }
 </style>

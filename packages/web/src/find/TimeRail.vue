@@ -6,8 +6,13 @@ import { computed, ref, useTemplateRef } from 'vue';
 import { clock, count, day, dayAndClock } from '../time/format.ts';
 import type { Tally } from './use-tally.ts';
 
-/** Time running down, with what is found as bars to the right: plain, warnings, errors. Dragging sets the window. */
-const props = defineProps<{ tally: Tally; coverage: Coverage | null }>();
+/** Time running down, with what is found as bars to the right: plain, warnings, errors. Dragging sets the window, wheel and keys move it. */
+const props = defineProps<{
+  tally: Tally;
+  coverage: Coverage | null;
+  /** Between which moments the visible lines lie, in milliseconds. */
+  sight?: [number, number] | null;
+}>();
 const emit = defineEmits<{ window: [from: number, to: number] }>();
 const box = useTemplateRef<HTMLElement>('box');
 const { height } = useElementSize(box);
@@ -82,22 +87,47 @@ function release(): void {
   const [from, to] = range[0] < range[1] ? range : [range[1], range[0]];
   if (to - from >= Math.max(1000, props.tally.slotMs / 2)) emit('window', Math.floor(from), Math.ceil(to));
 }
-function wheel(event: WheelEvent): void {
-  const length = end.value - props.tally.from;
-  const by = Math.sign(event.deltaY) * length * 0.2;
+function shift(share: number): void {
+  const by = (end.value - props.tally.from) * share;
   emit('window', Math.floor(props.tally.from + by), Math.ceil(end.value + by));
 }
+/** Around the middle of the window, or of the lines in sight. */
+function zoom(factor: number): void {
+  const middle = props.sight ? (props.sight[0] + props.sight[1]) / 2 : (props.tally.from + end.value) / 2;
+  const half = Math.max(500, ((end.value - props.tally.from) * factor) / 2);
+  emit('window', Math.floor(middle - half), Math.ceil(middle + half));
+}
+const wheel = (event: WheelEvent): void =>
+  event.shiftKey ? zoom(event.deltaY + event.deltaX > 0 ? 1.6 : 0.6) : shift(Math.sign(event.deltaY) * 0.2);
+function key(event: KeyboardEvent): void {
+  const act = { ArrowDown: () => shift(0.2), ArrowUp: () => shift(-0.2), PageDown: () => shift(1), PageUp: () => shift(-1), '+': () => zoom(0.5), '-': () => zoom(2) }[event.key]; // prettier-ignore
+  if (!act) return;
+  event.preventDefault();
+  act();
+}
+const bracket = computed(() => {
+  if (!props.sight) return null;
+  const [from, to] = props.sight.map((one) => scale.value(Math.min(end.value, Math.max(props.tally.from, one)))) as [number, number];
+  return { y: Math.min(from, height.value - 4), height: Math.max(3, to - from) };
+});
 </script>
 <template>
   <div
     ref="box"
     class="rail"
-    role="img"
-    :aria-label="`${count(tally.total)} records over time, running down; drag to set the window`"
+    role="slider"
+    tabindex="0"
+    aria-orientation="vertical"
+    :aria-valuemin="0"
+    :aria-valuemax="100"
+    :aria-valuenow="50"
+    :aria-valuetext="`${dayAndClock(new Date(tally.from).toISOString())} to ${dayAndClock(new Date(end).toISOString())}: ${count(tally.total)} records`"
+    aria-label="Time window: drag to set it, arrow keys move it, plus and minus change its length"
     @pointerdown.prevent="press"
     @pointermove="move"
     @pointerup="release"
     @wheel.prevent="wheel"
+    @keydown="key"
   >
     <svg :width="WIDTH" :height="height" aria-hidden="true">
       <text v-for="tick in ticks" :key="tick.y" x="34" :y="tick.y + 4" text-anchor="end" class="tick">{{ tick.text }}</text>
@@ -119,6 +149,7 @@ function wheel(event: WheelEvent): void {
           <title>{{ bar.words }}</title>
         </rect>
       </g>
+      <path v-if="bracket" class="sight" :d="`M${WIDTH - 6} ${bracket.y}h4v${bracket.height}h-4`" />
       <rect
         v-if="dragged"
         class="dragged"
@@ -161,6 +192,11 @@ svg {
 }
 .over {
   fill: transparent;
+}
+.sight {
+  fill: none;
+  stroke: var(--indigo);
+  stroke-width: 2;
 }
 .dragged {
   fill: var(--indigo);

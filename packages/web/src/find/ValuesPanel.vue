@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FieldValues, Page } from '@fadenweg/api';
+import type { Contrasted, FieldValues, Page } from '@fadenweg/api';
 import { printValue } from '@fadenweg/core';
 import { computed, ref, toRef } from 'vue';
 import { api, query } from '../api/client.ts';
@@ -10,13 +10,13 @@ import type { Asked } from './use-find.ts';
 
 /** The values of fields in what is found, the most frequent first; a click narrows to one, or leaves it out. */
 const props = defineProps<{ asked: Asked; fields: string[] }>();
-const emit = defineEmits<{ value: [field: string, value: string, out: boolean] }>();
+const emit = defineEmits<{ value: [field: string, value: string, out: boolean]; group: [field: string] }>();
 const own = ref('');
 const added = ref<string[]>([]);
 const shown = computed(() => [...new Set([...added.value, ...props.fields])]);
 const { answer, problem, loading, again } = useRequest([toRef(props, 'asked'), () => shown.value.join('\n')], (signal) => {
-  const { q, from, to, environment } = props.asked;
-  return api.get<Page<FieldValues>>(`/records/values${query({ q, from, to, environment, fields: shown.value.join(','), limit: 8 })}`, signal);
+  const { order: _order, ...question } = props.asked;
+  return api.get<Page<FieldValues>>(`/records/values${query({ ...question, fields: shown.value.join(','), limit: 8 })}`, signal);
 });
 const groups = computed(() => (answer.value?.items ?? []).filter((one) => one.values.length > 0));
 const sampled = computed(() => (groups.value[0] && !groups.value[0].complete ? groups.value[0].records : 0));
@@ -25,6 +25,18 @@ function add(): void {
   if (name !== '') added.value = [name, ...added.value.filter((one) => one !== name)];
   own.value = '';
 }
+/** The value that is set against all others. */
+const compared = ref<{ field: string; value: string } | null>(null);
+const against = useRequest([toRef(props, 'asked'), compared], (signal) => {
+  if (!compared.value) return Promise.resolve(null);
+  const { order: _order, ...question } = props.asked;
+  return api.get<Contrasted>(`/records/against${query({ ...question, ...compared.value })}`, signal);
+});
+const much = (odds: number): string => (odds >= 1 ? `${odds >= 10 ? Math.round(odds) : odds.toFixed(1)} times as likely` : `${1 / odds >= 10 ? Math.round(1 / odds) : (1 / odds).toFixed(1)} times less likely`); // prettier-ignore
+const part = (number: number, of: number): string =>
+  of === 0 ? '0 %' : `${number / of < 0.01 && number > 0 ? '<1' : Math.round((number / of) * 100)} %`;
+const figure = (number: number): string => (Math.abs(number) >= 100 || Number.isInteger(number) ? count(Math.round(number)) : String(Number(number.toPrecision(3)))); // prettier-ignore
+const highest = (bins: readonly { count: number }[]): number => Math.max(1, ...bins.map((bin) => bin.count));
 const share = (group: FieldValues, number: number): number => (group.records === 0 ? 0 : number / group.records);
 </script>
 <template>
@@ -33,13 +45,67 @@ const share = (group: FieldValues, number: number): number => (group.records ===
       <label>Values of <input v-model="own" class="input" maxlength="100" placeholder="any field" list="field-names" /></label>
       <datalist id="field-names"><option v-for="name in fields" :key="name" :value="name" /></datalist>
     </form>
+    <section v-if="compared" class="compared" aria-live="polite">
+      <h2>
+        <span class="mono">{{ compared.field }} = {{ printValue(compared.value) }}</span>
+        <button type="button" class="link soft" @click="compared = null">close</button>
+      </h2>
+      <p v-if="against.loading.value" class="soft" role="status">Comparing…</p>
+      <template v-else-if="against.answer.value">
+        <p class="soft">
+          {{ count(against.answer.value.inside) }} records against {{ count(against.answer.value.outside) }} others<template
+            v-if="!against.answer.value.complete"
+          >
+            (the latest)</template
+          >
+        </p>
+        <p v-if="against.answer.value.items.length === 0">No other field tells them apart.</p>
+        <ul v-else>
+          <li v-for="one in against.answer.value.items" :key="`${one.field} ${one.value}`" class="apart">
+            <button
+              type="button"
+              class="name mono"
+              :title="`Only ${one.field} = ${printValue(one.value)}`"
+              @click="emit('value', one.field, one.value, false)"
+            >
+              {{ one.field }} = {{ one.value }}
+            </button>
+            <span class="soft"
+              >{{ much(one.odds) }}: {{ part(one.inside, against.answer.value.inside) }} against
+              {{ part(one.outside, against.answer.value.outside) }}</span
+            >
+          </li>
+        </ul>
+      </template>
+      <p v-else-if="against.problem.value" class="bad" role="alert">{{ against.problem.value.detail }}</p>
+    </section>
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <p v-else-if="loading && !answer" class="soft" role="status">Counting…</p>
     <p v-else-if="sampled" class="soft">In the latest {{ count(sampled) }} records that are found.</p>
     <section v-for="group in groups" :key="group.field">
       <h2>
-        {{ group.field }} <span class="soft">{{ count(group.distinct) }} {{ group.distinct === 1 ? 'value' : 'values' }}</span>
+        {{ group.field }}
+        <button type="button" class="link soft" :title="`All values of ${group.field} as a list`" @click="emit('group', group.field)">
+          {{ count(group.distinct) }} {{ group.distinct === 1 ? 'value' : 'values' }}
+        </button>
       </h2>
+      <div v-if="group.numbers" class="spread">
+        <svg viewBox="0 0 100 26" preserveAspectRatio="none" aria-hidden="true">
+          <rect
+            v-for="(bin, i) in group.numbers.bins"
+            :key="i"
+            :x="(i * 100) / group.numbers.bins.length"
+            :width="96 / group.numbers.bins.length"
+            :y="26 - (bin.count / highest(group.numbers.bins)) * 26"
+            :height="(bin.count / highest(group.numbers.bins)) * 26"
+          />
+        </svg>
+        <p class="soft">
+          {{ figure(group.numbers.min) }} to {{ figure(group.numbers.max) }}<template v-if="group.field === 'took'"> ms</template> · half up to
+          <button type="button" class="link" @click="emit('value', group.field, String(group.numbers.p50), false)">
+            {{ figure(group.numbers.p50) }}</button>, 90 % up to {{ figure(group.numbers.p90) }}, 99 % up to {{ figure(group.numbers.p99) }}
+        </p>
+      </div>
       <ul>
         <li v-for="one in group.values" :key="one.value">
           <span class="bar" :style="{ width: `${Math.max(1, share(group, one.count) * 100)}%` }" aria-hidden="true"></span>
@@ -53,6 +119,15 @@ const share = (group: FieldValues, number: number): number => (group.records ===
           </button>
           <span class="number">{{ count(one.count) }}</span>
           <span class="number share">{{ Math.round(share(group, one.count) * 100) }} %</span>
+          <button
+            type="button"
+            class="link out"
+            :aria-label="`${group.field} ${one.value} against all others`"
+            title="What tells these records from all others?"
+            @click="compared = { field: group.field, value: one.value }"
+          >
+            against
+          </button>
           <button
             type="button"
             class="link out"
@@ -86,7 +161,7 @@ ul {
 li {
   position: relative;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 44px 62px;
+  grid-template-columns: minmax(0, 1fr) auto 38px 48px 58px;
   gap: 8px;
   align-items: center;
   height: 24px;
@@ -114,6 +189,35 @@ li {
 }
 .name:hover {
   text-decoration: underline;
+}
+.compared {
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  padding: 8px 10px;
+}
+.apart {
+  display: block;
+  height: auto;
+  padding: 2px 0;
+}
+.apart .name {
+  width: 100%;
+}
+.apart .soft {
+  padding-left: 4px;
+  font-size: 12.5px;
+}
+.spread svg {
+  width: 100%;
+  height: 26px;
+  display: block;
+}
+.spread rect {
+  fill: var(--undyed);
+}
+.spread p {
+  font-size: 12.5px;
+  line-height: 17px;
 }
 .number,
 .out {

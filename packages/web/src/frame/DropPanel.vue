@@ -22,8 +22,9 @@ function place(): void {
   top.value = bounds.bottom;
 }
 function toggled(now: Event): void {
-  open.value = (now as ToggleEvent).newState === 'open';
-  if (open.value) place();
+  const opened = (now as ToggleEvent).newState === 'open';
+  open.value = opened;
+  if (opened) place();
 }
 </script>
 <template>
@@ -54,6 +55,8 @@ function toggled(now: Event): void {
 .drop-panel {
   position: fixed;
   inset: auto;
+  width: max-content;
+  max-width: calc(100vw - 8px);
   margin: 0;
   background: var(--paper);
   border: 1px solid var(--strong-seam);

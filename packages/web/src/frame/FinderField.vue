@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { SearchAnswer } from '@fadenweg/api';
-import { ref, useTemplateRef, watch } from 'vue';
+import { nextTick, ref, useId, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, ApiError, query } from '../api/client.ts';
 import { useKeys } from '../keys/use-keys.ts';
+import { count } from '../time/format.ts';
+import { useScope } from '../time/scope.ts';
+import { useWindow } from '../time/window.ts';
+import { useCompletion } from './use-completion.ts';
 
 const route = useRoute();
 const router = useRouter();
@@ -12,6 +16,34 @@ const text = ref('');
 const problem = ref('');
 const looking = ref(false);
 let asked = 0;
+const caret = ref<number | null>(null);
+const scope = useScope();
+const frame = useWindow();
+const id = useId();
+const { choices, at, take, close } = useCompletion(text, caret, () => ({ ...frame.bounds.value, environment: scope.chosen.value.join(',') }));
+const follow = (): void => {
+  caret.value = document.activeElement === field.value ? (field.value?.selectionStart ?? null) : null;
+};
+async function choose(index: number): Promise<void> {
+  const next = take(index);
+  if (!next) return;
+  text.value = next.text;
+  await nextTick();
+  field.value?.focus();
+  field.value?.setSelectionRange(next.caret, next.caret);
+  caret.value = next.caret;
+}
+function key(event: KeyboardEvent): void {
+  if (event.key === 'Escape') {
+    if (choices.value.length > 0) close();
+    else field.value?.blur();
+  } else if (choices.value.length === 0) return;
+  else if (event.key === 'ArrowDown') at.value = (at.value + 1) % choices.value.length;
+  else if (event.key === 'ArrowUp') at.value = (at.value <= 0 ? choices.value.length : at.value) - 1;
+  else if ((event.key === 'Enter' && at.value >= 0) || (event.key === 'Tab' && !event.shiftKey)) void choose(Math.max(0, at.value));
+  else return;
+  event.preventDefault();
+}
 
 watch(
   () => [route.name, route.params.id, route.query.text, route.query.q],
@@ -25,6 +57,7 @@ watch(
 );
 
 async function go(): Promise<void> {
+  close();
   const wanted = text.value.trim();
   if (wanted === '' && route.name === 'find') return find('');
   if (wanted === '') {
@@ -85,9 +118,23 @@ useKeys({
       maxlength="20000"
       :aria-invalid="problem ? 'true' : undefined"
       :aria-describedby="problem ? 'finder-problem' : undefined"
+      role="combobox"
+      aria-autocomplete="list"
+      :aria-expanded="choices.length > 0"
+      :aria-controls="`${id}-choices`"
+      :aria-activedescendant="at >= 0 ? `${id}-${at}` : undefined"
       @paste="paste"
-      @keydown.esc="field?.blur()"
+      @keydown="key"
+      @input="follow"
+      @keyup="follow"
+      @click="follow"
+      @blur="close"
     />
+    <ul v-show="choices.length > 0" :id="`${id}-choices`" class="choices mono" role="listbox" aria-label="What can stand here">
+      <li v-for="(one, i) in choices" :id="`${id}-${i}`" :key="one.text" role="option" :aria-selected="i === at" @pointerdown.prevent="choose(i)">
+        <span class="text">{{ one.text }}</span><span v-if="one.count !== null" class="soft">{{ count(one.count) }}</span>
+      </li>
+    </ul>
     <kbd v-if="!looking" aria-hidden="true">/</kbd><span v-else class="looking" role="status">looking…</span>
     <p v-if="problem" id="finder-problem" class="said" role="alert">{{ problem }}</p>
   </form>
@@ -125,6 +172,38 @@ kbd,
   font-size: 12px;
   color: var(--soft-ink);
   pointer-events: none;
+}
+.choices {
+  position: absolute;
+  top: 36px;
+  left: 0;
+  min-width: 260px;
+  max-width: 100%;
+  z-index: 30;
+  margin: 0;
+  padding: 4px 0;
+  list-style: none;
+  background: var(--paper);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
+  box-shadow: 0 6px 20px #0003;
+}
+.choices li {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 1px 12px;
+  cursor: pointer;
+}
+.choices li:hover,
+.choices li[aria-selected='true'] {
+  background: var(--indigo-wash);
+  color: var(--indigo);
+}
+.choices .text {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .said {
   position: absolute;

@@ -7,7 +7,7 @@ export function typing(event: KeyboardEvent): boolean {
   return (
     target.isContentEditable ||
     ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-    target.closest('[role=dialog],[role=menu],[role=listbox]') !== null
+    target.closest('[role=dialog],[role=menu],[role=listbox]:not([data-lines])') !== null
   );
 }
 

@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import type { LogRecord, Page, RecordInFull } from '@fadenweg/api';
 import { computed, ref, toRef } from 'vue';
+import { useRoute } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
+import { useShare } from '../share/use-share.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
 const props = defineProps<{ id: string }>();
+const emit = defineEmits<{ around: [scope: 'source' | 'component' | 'host' | 'all', record: LogRecord] }>();
+const share = useShare();
+/** Only Find has a list to show it in. */
+const listing = useRoute().name === 'find';
 const id = toRef(props, 'id');
 const scope = ref<'source' | 'component' | 'host' | 'all'>('source');
 const { answer: record, problem, again } = useRequest(id, (signal) => api.get<RecordInFull>(`/records/${id.value}`, signal));
@@ -46,6 +52,13 @@ const raw = ref(false);
     <p class="soft mono place">
       {{ record.source.path }}, line {{ record.source.line }}, bytes {{ record.source.byteFrom }} to {{ record.source.byteTo }}
     </p>
+    <p class="acts">
+      <RouterLink v-if="record.strand" :to="{ name: 'strand', params: { id: record.strand }, query: { record: record.id } }">its strand</RouterLink>
+      <RouterLink :to="{ name: 'original', params: { id: record.source.id }, query: { line: record.source.line } }"
+        >the original file here</RouterLink
+      >
+      <button type="button" class="link" @click="share.copyTicket([record])">text for the ticket</button>
+    </p>
     <table v-if="fields.length || record.logger" class="fields">
       <tbody>
         <tr>
@@ -78,6 +91,7 @@ const raw = ref(false);
         <option v-if="record.host" value="host">{{ record.host }}</option>
         <option value="all">all sources</option>
       </select>
+      <button v-if="listing" type="button" class="link more" @click="emit('around', scope, record)">read on</button>
     </h2>
     <ol v-if="around.answer.value" class="around mono">
       <li v-for="one in around.answer.value.items" :key="one.id" :class="{ here: one.id === record.id }">
@@ -159,6 +173,16 @@ const raw = ref(false);
   padding: 1px 0;
   vertical-align: top;
   line-height: 18px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  margin: 0 0 10px;
+}
+.more {
+  font-weight: 400;
+  margin-left: 8px;
 }
 .gap {
   margin-top: 14px;

@@ -37,6 +37,11 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
               <button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">
                 {{ source.path }}</button><span v-if="source.parts > 1" class="soft"> {{ source.parts }} parts</span>
               <span v-if="source.demo" class="tag">demo</span>
+              <RouterLink
+                class="soft"
+                :to="{ name: 'find', query: { src: source.id, order: 'oldest', tab: 'sources', w: 'all', e: source.environment } }"
+                >read</RouterLink
+              >
             </td>
             <td>{{ source.component }}</td>
             <td class="still">{{ source.host || '–' }}</td>

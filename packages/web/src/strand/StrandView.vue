@@ -3,8 +3,10 @@ import { computed, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
+import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
+import { useShare } from '../share/use-share.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
 import IdentifierSheet from './IdentifierSheet.vue';
 import StrandHead from './StrandHead.vue';
@@ -51,7 +53,18 @@ watch([strand, whole], () => {
   const knot = strand.value?.findings[0]?.record.id;
   if (strand.value?.id === props.id && knot && !selected.value) change({ record: knot });
 });
+const share = useShare();
+/** The sentence, and the lines that tell: of each finding, in order of time. */
+function ticket(): void {
+  const now = strand.value;
+  if (!now) return;
+  const telling = new Set(now.findings.flatMap((finding) => [finding.record.id, ...finding.evidence]));
+  const title = `${now.businessId}${now.flowLabel ? ` (${now.flowLabel})` : ''}`;
+  void share.copyTicket(lines.value.filter((one) => telling.has(one.id)), title, now.findings[0]?.sentence ?? OUTCOME_WORDS[now.outcome]); // prettier-ignore
+}
 useKeys({
+  c: () => void share.copyLink(),
+  y: ticket,
   j: () => weave.value?.next(1),
   k: () => weave.value?.next(-1),
   ']': () => weave.value?.nextKnot(1),
@@ -76,6 +89,12 @@ useKeys({
               <button type="button" :aria-pressed="text('fold') === 'all'" @click="change({ fold: 'all' })">steps</button></span
             >
             <span v-if="!whole" role="status">loading records…</span>
+            <span class="acts"
+              ><button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
+              <button type="button" class="link" title="Copy the sentence and the telling lines (y)" @click="ticket">
+                text for the ticket
+              </button></span
+            >
           </div>
           <StrandWeave
             ref="weave"

@@ -61,6 +61,7 @@ defineExpose({
       class="scroller"
       tabindex="0"
       role="listbox"
+      data-lines
       aria-label="Records; j and k move, brackets go to knots"
       :aria-activedescendant="selected ? `line-${selected}` : undefined"
     >

@@ -8,6 +8,8 @@ const line = (n: number, component: string, step: number, more: Partial<StrandLi
   at: `2026-11-24T09:41:58.${String(n).padStart(3, '0')}000Z`,
   originalAt: '',
   correctedByMs: 0,
+  flow: null,
+  outcome: null,
   source: { id: 1, path: 'a', line: n, byteFrom: 0, byteTo: 1 },
   component,
   host: '',

@@ -1,5 +1,5 @@
 import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, TimelinePart } from '@fadenweg/api';
-import { contrast, distribution, isOwn, isoMicros, LEVELS, textsOf, type Searchable } from '@fadenweg/core';
+import { contrast, distribution, isOwn, isoMicros, LEVELS, OWN_FIELDS, textsOf, type Searchable } from '@fadenweg/core';
 import type { DeclarationRepository } from '../../repositories/declarations.ts';
 import type { Cursor, RecordRow } from '../../repositories/records.ts';
 import type { StrandRepository } from '../../repositories/strands.ts';
@@ -16,9 +16,12 @@ const MOST_VALUES = 5000;
 const LONGEST_VALUE = 300;
 /** Share of a field's values that must be numbers for their distribution to be told. */
 const NUMERIC = 0.9;
+/** A number that counts or measures: one with zeros before it is a name. */
+const QUANTITY = /^-?(?:0|[1-9]\d{0,17})(?:\.\d{1,18})?(?:[eE][+-]?\d{1,3})?$/;
 /** Fields without words of their own worth comparing: they name single records. */
 const MOST_CONTRASTED_VALUES = 400;
 const MOST_CONTRASTS = 12;
+const MOST_FIELDS = 500;
 
 const next = (end: Cursor | null): string | null => (end === null ? null : recordKey(end));
 
@@ -39,6 +42,7 @@ export class FindService {
     const hidden: number[] = [];
     let out = 0;
     const end = await this.scanner.scan(asked, BUDGET, {
+      whole: true,
       hidden: () => out++,
       take(row) {
         found.push(row);
@@ -56,18 +60,35 @@ export class FindService {
     const counts = new Map<number, Partial<Record<LevelName, number>>>();
     const hidden = new Counts();
     let total = 0;
-    const end = await this.scanner.scan(asked, BUDGET, {
-      hidden: (rule) => hidden.add(rule),
-      take(row) {
-        const place = Math.floor((row.at - question.from) / slot);
-        const own = counts.get(place) ?? {};
-        const level = LEVELS[row.level] as LevelName;
-        own[level] = (own[level] ?? 0) + 1;
-        counts.set(place, own);
-        total++;
-        return true;
+    const add = (place: number, levelIndex: number, count: number): void => {
+      const own = counts.get(place) ?? {};
+      const level = LEVELS[levelIndex] as LevelName;
+      own[level] = (own[level] ?? 0) + count;
+      counts.set(place, own);
+      total += count;
+    };
+    const placeOf = (row: RecordRow): number => Math.floor((row.at - question.from) / slot);
+    const told = await this.scanner.tally(
+      asked,
+      BUDGET,
+      { from: question.from, length: slot },
+      {
+        add,
+        hidden(rule, row) {
+          hidden.add(rule);
+          add(placeOf(row), row.level, -1);
+        },
       },
-    });
+    );
+    const end = told
+      ? told.end
+      : await this.scanner.scan(asked, BUDGET, {
+          hidden: (rule) => hidden.add(rule),
+          take(row) {
+            add(placeOf(row), row.level, 1);
+            return true;
+          },
+        });
     return {
       total,
       slots: [...counts].map(([place, own]) => ({ slot: place, counts: own })),
@@ -90,7 +111,7 @@ export class FindService {
         if (texts.length === 0) without[i]!++;
         for (const text of texts) {
           counts[i]!.add(field === 'level' ? levelText(text) : text.slice(0, LONGEST_VALUE));
-          if (field !== 'level' && text !== '' && text.length < 30 && Number.isFinite(Number(text))) numbers[i]!.push(Number(text));
+          if (field !== 'level' && QUANTITY.test(text)) numbers[i]!.push(Number(text));
         }
       });
     });
@@ -118,12 +139,12 @@ export class FindService {
     let total = 0;
     let without = 0;
     const end = await this.scanner.scan(asked, BUDGET, {
-      fields: by === 'strand' ? undefined : [by],
+      fields: [by],
       hidden: (rule) => hidden.add(rule),
-      prepare: async (rows) => {
+      prepare: async (rows, cache) => {
         if (by !== 'strand') return;
         founders.clear();
-        (await this.searchables.foundersOf(rows)).forEach((founder, i) => founder !== null && founders.set(rows[i]!, founder));
+        (await this.searchables.foundersOf(rows, cache)).forEach((founder, i) => founder !== null && founders.set(rows[i]!, founder));
       },
       take: (row, record) => {
         const texts = by !== 'strand' ? textsOf(record!, by) : founders.has(row) ? [String(founders.get(row))] : [];
@@ -181,6 +202,16 @@ export class FindService {
       values.size < MOST_CONTRASTED_VALUES ? [...values].map(([text, cell]) => ({ field: name, value: text, ...cell })) : [],
     );
     return { ...total, complete, items: contrast(counted, total.inside, total.outside, MOST_CONTRASTS) };
+  }
+
+  /** The names that a search may ask for in these records: fields of the latest of them, the most frequent first. */
+  async fields(question: Asked): Promise<string[]> {
+    const counts = new Counts(MOST_VALUES);
+    await this.sample(question, [], (record) => {
+      for (const name in record.fields) counts.add(name);
+    });
+    const kinds = (await this.declarations.kinds()).map((kind) => kind.name);
+    return [...new Set([...OWN_FIELDS, ...kinds, ...counts.sorted().map(([name]) => name)])].slice(0, MOST_FIELDS);
   }
 
   /** Goes through the latest records of a search, as many as a sample holds; tells whether these were all. */

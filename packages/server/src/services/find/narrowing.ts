@@ -23,10 +23,11 @@ const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bind
 export function narrow(search: Search, names: NarrowingNames): Narrowing {
   const parts = search.words.map((word) => ofWord(word.text));
   if (search.condition) parts.push(ofCondition(search.condition, names));
-  return all(parts);
+  return both(parts);
 }
 
-function all(parts: readonly Narrowing[]): Narrowing {
+/** What fits all of these; everything where there are none. */
+export function both(parts: readonly Narrowing[]): Narrowing {
   const real = parts.filter((part) => part !== ANY);
   if (real.length === 0) return parts.length === 0 ? exactly('true') : ANY;
   return {
@@ -35,7 +36,9 @@ function all(parts: readonly Narrowing[]): Narrowing {
     exact: parts.every((part) => part.exact),
   };
 }
-function some(parts: readonly Narrowing[]): Narrowing {
+/** What fits any of these; nothing where there are none. */
+export function either(parts: readonly Narrowing[]): Narrowing {
+  if (parts.length === 0) return NONE;
   if (parts.includes(ANY)) return ANY;
   return {
     sql: `(${parts.map((part) => part.sql).join(' or ')})`,
@@ -63,17 +66,17 @@ function ofWord(word: string): Narrowing {
 function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
   switch (condition.type) {
     case 'and':
-      return all(condition.parts.map((part) => ofCondition(part, names)));
+      return both(condition.parts.map((part) => ofCondition(part, names)));
     case 'or':
-      return some(condition.parts.map((part) => ofCondition(part, names)));
+      return either(condition.parts.map((part) => ofCondition(part, names)));
     case 'not':
       return negated(ofCondition(condition.part, names));
     case 'compare':
       return ofCompare(condition.field.name, condition.op, condition.value, names);
     case 'between':
-      return all([ofCompare(condition.field.name, '>=', condition.low, names), ofCompare(condition.field.name, '<=', condition.high, names)]);
+      return both([ofCompare(condition.field.name, '>=', condition.low, names), ofCompare(condition.field.name, '<=', condition.high, names)]);
     case 'in':
-      return some(condition.values.map((value) => ofCompare(condition.field.name, '=', value, names)));
+      return either(condition.values.map((value) => ofCompare(condition.field.name, '=', value, names)));
     case 'like':
       return condition.field.name === 'message' && !/[\\_]/.test(condition.pattern.text)
         ? exactly('r.message like ?', condition.pattern.text)

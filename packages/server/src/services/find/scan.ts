@@ -1,10 +1,10 @@
 import { compileSearch, type Search, type Searchable, type Test } from '@fadenweg/core';
 import type { Names } from '../../repositories/names.ts';
-import type { Cursor, RecordRepository, RecordRow } from '../../repositories/records.ts';
+import { COLUMNS, type Cursor, type RecordRepository, type RecordRow } from '../../repositories/records.ts';
 import type { SourceRepository } from '../../repositories/sources.ts';
-import type { QuietRules } from '../quiet/quiet-rules.ts';
-import { narrow, type Narrowing } from './narrowing.ts';
-import { parsedRule, type Needed, type Searchables } from './searchables.ts';
+import type { ActiveRules, QuietRules } from '../quiet/quiet-rules.ts';
+import { both, either, narrow, type Narrowing } from './narrowing.ts';
+import { parsedRule, strandCache, type Needed, type Searchables, type StrandCache } from './searchables.ts';
 
 export interface Asked {
   search: Search;
@@ -19,17 +19,22 @@ export interface Asked {
   after: Cursor | null;
 }
 export interface Visitor {
-  /** Fields that `take` reads, '*' for whatever there is; none where it reads only the row. */
+  /** Fields that `take` reads of the record, '*' for whatever there is; none where it reads only the row. */
   fields?: readonly string[];
+  /** `take` reads all columns of the row, not only time, id, source, names and level. */
+  whole?: boolean;
   /** Called for each record that is found, in order, until it answers false. */
   take(row: RecordRow, record: Searchable | null): boolean;
   /** A rule hid a record that was found. */
-  hidden?(rule: string): void;
+  hidden?(rule: string, row: RecordRow): void;
   /** Called for the rows that `take` is about to see, for what is looked up many at once. */
-  prepare?(rows: readonly RecordRow[]): Promise<void>;
+  prepare?(rows: readonly RecordRow[], cache: StrandCache): Promise<void>;
 }
+/** Only records that some quiet rule hides, for counting them. */
+export type Scope = 'found' | 'only-hidden';
 
 const ROWS = 1000;
+const MANY_ROWS = 4000;
 const SHORTEST = 60_000_000;
 const LONGEST = 30 * 86_400_000_000;
 const FIRST = 3_600_000_000;
@@ -62,32 +67,36 @@ export class Scanner {
    * @param budget milliseconds
    * @returns where to go on, null at the end of the window
    */
-  async scan(asked: Asked, budget: number, visitor: Visitor): Promise<Cursor | null> {
+  async scan(asked: Asked, budget: number, visitor: Visitor, scope: Scope = 'found'): Promise<Cursor | null> {
+    if (asked.from >= asked.to) return null;
     const rules = asked.quiet ? await this.quiet.on() : null;
     const needed = await this.searchables.needed([asked.search, ...(rules?.searches ?? []).map(parsedRule)], visitor.fields);
     const test: Test = compileSearch(asked.search);
-    const narrowing = this.narrowing(asked, needed);
+    let narrowing = this.narrowing(asked, needed);
+    if (scope === 'only-hidden') narrowing = both([narrowing, this.narrowingOfRules(rules, needed)]);
     const plain = asked.search.words.length === 0 && asked.search.condition === null && visitor.fields === undefined && !rules?.names.length;
+    const columns = visitor.whole ? COLUMNS : needed.columns;
+    const most = visitor.whole ? ROWS : MANY_ROWS;
+    const cache = strandCache();
     const until = Date.now() + budget;
     const latest = asked.order === 'latest';
-    if (asked.from >= asked.to) return null;
     let cursor = asked.after ?? (latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: LARGEST_ID });
     let slice = FIRST;
     for (;;) {
       const edge = latest ? Math.max(asked.from, cursor.at - slice) : Math.min(asked.to, cursor.at + slice);
       const begin = Date.now();
-      const rows = await this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, cursor, narrowing, ROWS);
-      const records = plain ? null : await this.searchables.of(rows, needed);
-      await visitor.prepare?.(rows);
+      const rows = await this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, cursor, narrowing, most, columns);
+      const records = plain ? null : await this.searchables.of(rows, needed, cache);
+      await visitor.prepare?.(rows, cache);
       for (const [i, row] of rows.entries()) {
         const record = records === null ? null : records[i]!;
         if (record !== null && !test(record)) continue;
         const rule = rules && record ? rules.hides(record) : -1;
-        if (rule >= 0) visitor.hidden?.(rules!.names[rule]!);
+        if (rule >= 0) visitor.hidden?.(rules!.names[rule]!, row);
         else if (!visitor.take(row, record)) return row;
       }
       const took = Date.now() - begin;
-      if (rows.length === ROWS) cursor = rows[ROWS - 1]!;
+      if (rows.length === most) cursor = rows[most - 1]!;
       else {
         if (latest ? edge <= asked.from : edge >= asked.to) return null;
         cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
@@ -98,17 +107,53 @@ export class Scanner {
     }
   }
 
+  /**
+   * Counts by slot and level where the database can decide alone, from the latest back; the records that quiet rules may hide are looked at one by
+   * one and taken off again. Null where it cannot: then they have to be gone through.
+   */
+  async tally(
+    asked: Asked,
+    budget: number,
+    slot: { from: number; length: number },
+    visitor: Required<Pick<Visitor, 'hidden'>> & { add(slot: number, level: number, count: number): void },
+  ): Promise<{ end: Cursor | null } | null> {
+    if (asked.from >= asked.to) return { end: null };
+    const needed = await this.searchables.needed([asked.search]);
+    const narrowing = this.narrowing(asked, needed);
+    if (!narrowing.exact || (asked.after && asked.after.id !== 0)) return null;
+    const until = Date.now() + budget;
+    let to = asked.after?.at ?? asked.to;
+    let slice = FIRST;
+    while (to > asked.from) {
+      const from = Math.max(asked.from, to - slice);
+      const begin = Date.now();
+      const [counts] = await Promise.all([
+        this.records.tallied(from, to, narrowing, slot),
+        asked.quiet
+          ? this.scan({ ...asked, from, to, order: 'latest', after: null }, Infinity, { take: () => true, hidden: visitor.hidden }, 'only-hidden')
+          : null,
+      ]);
+      for (const one of counts) visitor.add(one.slot, one.level, one.count);
+      to = from;
+      const took = Date.now() - begin;
+      if (took < 50) slice = Math.min(LONGEST, slice * 3);
+      else if (took > 150) slice = Math.max(SHORTEST, slice / 2);
+      if (Date.now() >= until) break;
+    }
+    return { end: to > asked.from ? { at: to, id: 0 } : null };
+  }
+
   private narrowing(asked: Asked, needed: Needed): Narrowing {
-    const parts = [
-      narrow(asked.search, { component: this.names.knownComponent, host: this.names.knownHost, isKind: (name) => needed.kinds.has(name) }),
-    ];
+    const parts = [this.narrowingOf(asked.search, needed)];
     if (asked.environment)
       parts.push({ sql: 'r.source_id in (select id from source where environment = any(?))', bindings: [asked.environment], exact: true });
     if (asked.sources) parts.push({ sql: `${asked.sources.out ? 'not ' : ''}r.source_id = any(?)`, bindings: [asked.sources.ids], exact: true });
-    return {
-      sql: parts.map((part) => `(${part.sql})`).join(' and '),
-      bindings: parts.flatMap((part) => part.bindings),
-      exact: parts.every((part) => part.exact),
-    };
+    return both(parts);
+  }
+  private narrowingOf(search: Search, needed: Needed): Narrowing {
+    return narrow(search, { component: this.names.knownComponent, host: this.names.knownHost, isKind: (name) => needed.kinds.has(name) });
+  }
+  private narrowingOfRules(rules: ActiveRules | null, needed: Needed): Narrowing {
+    return either((rules?.searches ?? []).map((q) => this.narrowingOf(parsedRule(q), needed)));
   }
 }

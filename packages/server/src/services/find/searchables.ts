@@ -1,8 +1,8 @@
-import { LEVELS, parseSearch, type Condition, type Level, type Search, type Searchable } from '@fadenweg/core';
+import { fieldNames, isOwn, LEVELS, parseSearch, type Level, type Search, type Searchable } from '@fadenweg/core';
 import type { DeclarationRepository } from '../../repositories/declarations.ts';
 import type { IdentifierRepository } from '../../repositories/identifiers.ts';
 import type { Names } from '../../repositories/names.ts';
-import type { RecordRepository, RecordRow } from '../../repositories/records.ts';
+import type { RecordColumn, RecordRepository, RecordRow } from '../../repositories/records.ts';
 import type { SourceRepository } from '../../repositories/sources.ts';
 import type { StrandRepository } from '../../repositories/strands.ts';
 
@@ -12,7 +12,11 @@ export interface Needed {
   identifiers: boolean;
   strand: boolean;
   shape: boolean;
+  /** Columns of the record that are read at all. */
+  columns: RecordColumn[];
 }
+/** What every row brings along. */
+const ALWAYS: RecordColumn[] = ['at', 'id', 'source_id', 'component_id', 'host_id', 'level'];
 
 /** Rows of the database as searches see records. */
 export class Searchables {
@@ -30,19 +34,26 @@ export class Searchables {
     const names = [...searches.flatMap(fieldNames), ...fields];
     const kinds = new Set((await this.declarations.kinds()).map((kind) => kind.name));
     const all = names.includes('*');
-    return {
-      kinds,
-      identifiers: all || names.some((name) => kinds.has(name)),
-      strand: all || names.includes('flow') || names.includes('outcome'),
-      shape: all || names.includes('shape'),
-    };
+    const asks = (...some: string[]): boolean => all || some.some((name) => names.includes(name));
+    const identifiers = all || names.some((name) => kinds.has(name));
+    const strand = asks('flow', 'outcome', 'strand');
+    const shape = asks('shape');
+    const columns = [...ALWAYS];
+    if (asks('message') || searches.some((search) => search.words.length > 0)) columns.push('message');
+    if (all || names.some((name) => !isOwn(name))) columns.push('attributes');
+    if (identifiers) columns.push('keys');
+    if (strand) columns.push('home');
+    if (shape) columns.push('shape');
+    if (asks('took')) columns.push('took');
+    if (asks('logger')) columns.push('logger');
+    return { kinds, identifiers, strand, shape, columns };
   }
 
-  async of(rows: readonly RecordRow[], needed: Needed): Promise<Searchable[]> {
+  async of(rows: readonly RecordRow[], needed: Needed, cache: StrandCache): Promise<Searchable[]> {
     const [sources, named, strands, shapes] = await Promise.all([
       this.sources.byIds(rows.map((row) => row.source_id)),
       needed.identifiers ? this.identifiers.named(rows.flatMap((row) => row.keys ?? [])) : null,
-      needed.strand ? this.strandsOf(rows) : null,
+      needed.strand ? this.strandsOf(rows, cache) : null,
       needed.shape ? this.records.shapes(rows.map((row) => row.shape)) : null,
     ]);
     return rows.map((row, i) => {
@@ -54,8 +65,8 @@ export class Searchables {
         host: this.names.host(row.host_id),
         environment: source?.environment ?? '',
         source: source?.path ?? '',
-        logger: row.logger,
-        message: row.message,
+        logger: row.logger ?? '',
+        message: row.message ?? '',
         shape: shapes?.get(row.shape) ?? '',
         took: row.took ?? NaN,
         fields: row.attributes ?? {},
@@ -66,32 +77,49 @@ export class Searchables {
     });
   }
 
-  private async strandsOf(rows: readonly RecordRow[]): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
-    const founders = await this.foundersOf(rows);
-    const found = new Map((await this.strands.byFounders(founders.filter((founder) => founder !== null))).map((row) => [row.founder, row]));
-    return founders.map((founder) => found.get(founder ?? NaN));
+  private async strandsOf(rows: readonly RecordRow[], cache: StrandCache): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
+    const founders = await this.foundersOf(rows, cache);
+    const unknown = [...new Set(founders)].filter((founder): founder is number => founder !== null && !cache.strands.has(founder));
+    for (const row of await this.strands.byFounders(unknown)) cache.strands.set(row.founder, row);
+    return founders.map((founder) => cache.strands.get(founder ?? NaN));
   }
 
-  /** The key that founded the strand of each record, null for a record of none. */
-  async foundersOf(rows: readonly RecordRow[]): Promise<(number | null)[]> {
-    const tying = rows.flatMap((row, i) => (row.home === null ? [] : [{ i, key: row.home, at: row.at }]));
-    const founders = await this.identifiers.foundersAt(tying);
+  /** The key that founded the strand of each record, null for a record of none. Neighbours share most of their keys: each tie is looked up once. */
+  async foundersOf(rows: readonly RecordRow[], cache: StrandCache): Promise<(number | null)[]> {
     const result = rows.map((): number | null => null);
-    tying.forEach(({ i }, place) => (result[i] = founders[place] ?? null));
+    let open = rows.flatMap((row, i) => (row.home === null ? [] : [{ i, key: row.home, at: row.at }]));
+    // first one of each key, then whatever its answer did not settle
+    for (const round of ['keys', 'all']) {
+      const places: typeof open = [];
+      const asked = new Set<number>();
+      const left: typeof open = [];
+      for (const one of open) {
+        const tie = cache.ties.get(one.key)?.find(({ valid_from, valid_to }) => valid_from <= one.at && one.at <= valid_to);
+        if (tie) result[one.i] = tie.founder;
+        else if (round === 'keys' && asked.has(one.key)) left.push(one);
+        else {
+          asked.add(one.key);
+          places.push(one);
+        }
+      }
+      (await this.identifiers.tiesAt(places)).forEach((tie, place) => {
+        const { i, key } = places[place]!;
+        if (!tie) return;
+        result[i] = tie.founder;
+        cache.ties.set(key, [...(cache.ties.get(key) ?? []), tie]);
+      });
+      open = left;
+    }
     return result;
   }
 }
 
-/** The names of all fields that a search asks about. */
-export function fieldNames(search: Search): string[] {
-  const names: string[] = [];
-  const walk = (condition: Condition): void => {
-    if ('parts' in condition) condition.parts.forEach(walk);
-    else if ('part' in condition) walk(condition.part);
-    else names.push(condition.field.name);
-  };
-  if (search.condition) walk(search.condition);
-  return names;
+/** What is known of strands while one search runs. */
+export interface StrandCache {
+  ties: Map<number, { founder: number; valid_from: number; valid_to: number }[]>;
+  strands: Map<number, { flow: string | null; outcome: string }>;
 }
+export const strandCache = (): StrandCache => ({ ties: new Map(), strands: new Map() });
+
 export const parsedRule = (q: string): Search => parseSearch(q).search ?? { words: [], condition: null };
 export const levelText = (text: string): string => LEVELS[Number(text)] ?? text;

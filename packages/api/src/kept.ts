@@ -1,0 +1,34 @@
+import type { Iso } from './index.ts';
+
+export interface QuietRuleBody {
+  name: string;
+  label: string;
+  why: string;
+  /** In the search language. */
+  q: string;
+  on: boolean;
+}
+export interface QuietRuleInfo extends QuietRuleBody {
+  supplied: boolean;
+  changedBy: string;
+}
+export interface ColumnSetBody {
+  /** A width of 0 takes what room is left. */
+  columns: { field: string; width: number }[];
+}
+export interface SavedSearchBody {
+  about: string;
+  /** The parameters of the address that restore it. */
+  address: Record<string, string>;
+}
+/** Something that a person keeps under a name. */
+export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
+  id: number;
+  what: 'search' | 'columns';
+  name: string;
+  body: Body;
+  shared: boolean;
+  supplied: boolean;
+  owner: string;
+  changedAt: Iso;
+}

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { printValue } from '@fadenweg/core';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import ProblemNote from '../frame/ProblemNote.vue';
+import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
+import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
+import { useKeys } from '../keys/use-keys.ts';
+import { clock, count, day, sameDay } from '../time/format.ts';
+import type { Asked } from './use-find.ts';
+import { useGroups } from './use-groups.ts';
+
+/** A result grouped: by strand, by shape, or by the values of any field; the most frequent or the latest first. */
+const props = defineProps<{ asked: Asked | null; by: string }>();
+const emit = defineEmits<{ value: [field: string, value: string, out: boolean] }>();
+const route = useRoute();
+const router = useRouter();
+const ROW = 28;
+const { groups, total, without, searched, searching, problem, again, stop } = useGroups(toRef(props, 'asked'), toRef(props, 'by'));
+const sort = computed(() => (route.query.sort === 'latest' ? 'latest' : 'frequent'));
+const sorted = computed(() =>
+  [...groups.value].sort((a, b) =>
+    sort.value === 'latest' ? b.lastAt.localeCompare(a.lastAt) : b.count - a.count || b.lastAt.localeCompare(a.lastAt),
+  ),
+);
+const byStrand = computed(() => props.by === 'strand');
+const most = computed(() => Math.max(1, ...sorted.value.slice(0, 1000).map((one) => one.count)));
+const scroller = useTemplateRef<HTMLElement>('scroller');
+const rows = useVirtualizer(
+  computed(() => ({ count: sorted.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 12 })),
+);
+const at = ref(-1);
+watch([() => JSON.stringify(props.asked), () => props.by, sort], () => (at.value = -1));
+function follow(index = at.value): void {
+  const one = sorted.value[index];
+  if (!one) return;
+  if (one.strand) void router.push({ name: 'strand', params: { id: one.value } });
+  else emit('value', props.by, one.value, false);
+}
+function move(by: number): void {
+  at.value = Math.max(0, Math.min(sorted.value.length - 1, at.value + by));
+  rows.value.scrollToIndex(at.value);
+}
+useKeys({
+  j: () => move(1),
+  k: () => move(-1),
+  o: () => follow(),
+  Enter: () => follow(),
+  x: () => {
+    const one = sorted.value[at.value];
+    if (one && !one.strand) emit('value', props.by, one.value, true);
+  },
+});
+const when = (first: string, last: string): string => `${day(first).slice(5)} ${clock(first, 0)} – ${sameDay(first, last) ? clock(last, 0) : `${day(last).slice(5)} ${clock(last, 0)}`}`; // prettier-ignore
+</script>
+<template>
+  <section class="groups" :aria-label="`Grouped by ${by}`">
+    <p class="head">
+      <b>{{ count(groups.length) }}</b> {{ byStrand ? 'strands' : by === 'shape' ? 'shapes' : `values of ${by}` }} in
+      {{ count(total - without) }} records<template v-if="without">; {{ count(without) }} belong to {{ byStrand ? 'no strand' : 'none' }}</template
+      ><template v-if="searching">
+        · {{ Math.round(searched * 100) }} % searched <button type="button" class="link" @click="stop">stop</button></template
+      ><template v-else-if="searched < 1 && !problem"> · stopped at {{ Math.round(searched * 100) }} % of the window</template>
+      <span class="order" role="group" aria-label="Order of groups">
+        <button type="button" :aria-pressed="sort === 'frequent'" @click="router.replace({ query: { ...route.query, sort: undefined } })">
+          most frequent</button
+        >&ensp;<button type="button" :aria-pressed="sort === 'latest'" @click="router.replace({ query: { ...route.query, sort: 'latest' } })">
+          latest
+        </button>
+      </span>
+    </p>
+    <ProblemNote v-if="problem" :problem="problem" @again="again" />
+    <div ref="scroller" class="scroller" tabindex="0" role="listbox" data-lines aria-label="Groups; j and k move, o opens">
+      <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
+        <div
+          v-for="row in rows.getVirtualItems()"
+          :key="sorted[row.index]!.value"
+          class="row"
+          role="option"
+          :class="{ at: row.index === at }"
+          :aria-selected="row.index === at"
+          :style="{ transform: `translateY(${row.start}px)` }"
+          @click="follow(row.index)"
+        >
+          <span class="number">{{ count(sorted[row.index]!.count) }}</span>
+          <span class="share" aria-hidden="true"><i :style="{ width: `${(sorted[row.index]!.count / most) * 100}%` }"></i></span>
+          <template v-if="sorted[row.index]!.strand"
+            ><span class="outcome"
+              ><OutcomeGlyph :outcome="sorted[row.index]!.strand!.outcome" silent /> {{ OUTCOME_WORDS[sorted[row.index]!.strand!.outcome] }}</span
+            ><span class="mono cut id">{{ sorted[row.index]!.strand!.businessId }}</span
+            ><span class="cut">{{ sorted[row.index]!.strand!.flowLabel }}</span
+            ><span class="cut what">{{ sorted[row.index]!.strand!.headline }}</span></template
+          ><span v-else class="mono cut value" :title="printValue(sorted[row.index]!.value)">{{ sorted[row.index]!.value || '(empty)' }}</span>
+          <span class="soft when">{{ when(sorted[row.index]!.firstAt, sorted[row.index]!.lastAt) }}</span>
+        </div>
+      </div>
+      <p v-if="!searching && !problem && sorted.length === 0" class="nothing">
+        <template v-if="total === 0">No record of this window is found. Widen the window (<kbd>w</kbd>), or take a term away.</template
+        ><template v-else>None of the {{ count(total) }} records that are found has {{ byStrand ? 'a strand' : `a field “${by}”` }}.</template>
+      </p>
+    </div>
+  </section>
+</template>
+<style scoped>
+.groups {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+.head {
+  margin: 0;
+  padding: 5px 16px;
+  border-bottom: 1px solid var(--seam);
+}
+.order {
+  float: right;
+}
+.order button {
+  background: none;
+  border: 0;
+  padding: 0;
+  font: inherit;
+  color: var(--soft-ink);
+  cursor: pointer;
+}
+.order button[aria-pressed='true'] {
+  color: var(--indigo);
+  font-weight: 700;
+}
+.scroller {
+  flex: 1;
+  overflow-y: scroll;
+  overflow-x: hidden;
+}
+.row {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 28px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 16px;
+  cursor: pointer;
+  border-bottom: 1px solid var(--seam);
+  white-space: nowrap;
+  box-sizing: border-box;
+}
+.row:hover {
+  background: var(--paper);
+}
+.row.at {
+  background: var(--indigo-wash);
+  box-shadow: inset 3px 0 var(--indigo);
+}
+.number {
+  flex: 0 0 62px;
+}
+.share {
+  flex: 0 0 70px;
+}
+.share i {
+  display: block;
+  height: 9px;
+  min-width: 1px;
+  background: var(--undyed);
+}
+.outcome {
+  flex: 0 0 86px;
+}
+.id {
+  flex: 0 1 150px;
+}
+.cut {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.what,
+.value {
+  flex: 1;
+  min-width: 0;
+}
+.when {
+  flex: none;
+  font-variant-numeric: tabular-nums;
+  font-size: 12.5px;
+}
+.nothing {
+  padding: 24px 16px;
+  margin: 0;
+}
+</style>

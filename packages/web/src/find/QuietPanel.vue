@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo, TimelinePart } from '@fadenweg/api';
+import { HEARTBEATS, parseSearch, printSearch, type Search } from '@fadenweg/core';
+import { computed, ref, watch } from 'vue';
+import { api, ApiError, query } from '../api/client.ts';
+import { useRequest } from '../api/use-request.ts';
+import ProblemNote from '../frame/ProblemNote.vue';
+import { count } from '../time/format.ts';
+import type { Asked } from './use-find.ts';
+
+/** The quiet rules: what each hides here, on and off; and a new one made from a record, tried before it is saved. */
+const props = defineProps<{ asked: Asked; hidden: Record<string, number>; record: LogRecord | null }>();
+const emit = defineEmits<{ changed: [] }>();
+const { answer, problem, again } = useRequest([], (signal) => api.get<Page<QuietRuleInfo>>('/quiet-rules', signal));
+const rules = computed(() => answer.value?.items ?? []);
+const failed = ref('');
+const removed = ref<QuietRuleInfo | null>(null);
+
+async function attempt(work: () => Promise<unknown>): Promise<boolean> {
+  failed.value = '';
+  try {
+    await work();
+  } catch (error) {
+    failed.value = error instanceof ApiError ? `${error.problem.title}: ${error.problem.detail}` : (error as Error).message;
+    return false;
+  }
+  await again();
+  emit('changed');
+  return true;
+}
+const put = ({ name, label, why, q, on }: QuietRuleBody): Promise<unknown> => api.put(`/quiet-rules/${name}`, { name, label, why, q, on });
+const turn = (rule: QuietRuleInfo): Promise<boolean> => attempt(() => put({ ...rule, on: !rule.on }));
+async function remove(rule: QuietRuleInfo): Promise<void> {
+  if (await attempt(() => api.delete(`/quiet-rules/${rule.name}`))) removed.value = rule;
+}
+async function undo(): Promise<void> {
+  const rule = removed.value;
+  removed.value = null;
+  if (rule) await attempt(() => put(rule));
+}
+
+const draft = ref('');
+const label = ref('');
+const open = ref(false);
+/** The rule that a record proposes: all that look like it, from where it comes. */
+function propose(): void {
+  const { record } = props;
+  if (!record) return;
+  const place = { from: 0, to: 0 };
+  const equal = (name: string, text: string) => ({ type: 'compare', field: { name, ...place }, op: '=', value: { text, quoted: false, ...place } }) as const; // prettier-ignore
+  const path = record.attributes.path;
+  const same = typeof path === 'string' && !/\d/.test(path) ? equal('path', path) : equal('shape', record.shape);
+  const search: Search = { words: [], condition: { type: 'and', parts: [equal('component', record.component), same] } };
+  draft.value = printSearch(search);
+  label.value = `${record.component}: ${record.shape}`.slice(0, 80);
+  open.value = true;
+}
+const parsed = computed(() => parseSearch(draft.value));
+/** How much of what is found the draft would hide, counted part after part. */
+const tried = ref<{ of: string; hides: number; total: number; searched: number } | null>(null);
+let trying: AbortController | null = null;
+async function attemptDraft(): Promise<void> {
+  trying?.abort();
+  tried.value = null;
+  const { condition, words } = parsed.value.search ?? { condition: null, words: [] };
+  if (!condition && words.length === 0) return;
+  const mine = new AbortController();
+  trying = mine;
+  const { order: _order, ...now } = props.asked;
+  const rule = draft.value;
+  const here = parseSearch(now.q).search;
+  const both = here ? { words: [...here.words, ...words], condition: joined(here.condition, condition) } : { words, condition };
+  const state = { of: rule, hides: 0, total: 0, searched: 0 };
+  try {
+    const sum = async (q: string, add: (part: TimelinePart) => void): Promise<void> => {
+      for (let after: string | null = ''; after !== null;) {
+        const part: TimelinePart = await api.get<TimelinePart>(
+          `/records/tally${query({ ...now, q, quiet: 'show', slotMs: 86_400_000, after })}`,
+          mine.signal,
+        );
+        add(part);
+        after = part.next;
+        state.searched = part.searched;
+        if (!mine.signal.aborted) tried.value = { ...state };
+      }
+    };
+    await sum(printSearch(both), (part) => (state.hides += part.total));
+    await sum(now.q, (part) => (state.total += part.total));
+    if (!mine.signal.aborted) tried.value = { ...state, searched: 1 };
+  } catch (error) {
+    if (!mine.signal.aborted) failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
+  }
+}
+const joined = (a: Search['condition'], b: Search['condition']): Search['condition'] => (a && b ? { type: 'and', parts: [a, b] } : (a ?? b));
+watch(draft, () => {
+  trying?.abort();
+  tried.value = null;
+});
+async function save(): Promise<void> {
+  const base = label.value.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 34) || 'rule'; // prettier-ignore
+  let name = base;
+  for (let i = 2; rules.value.some((rule) => rule.name === name); i++) name = `${base}-${i}`;
+  if (await attempt(() => put({ name, label: label.value, why: '', q: draft.value, on: true }))) {
+    open.value = false;
+    draft.value = '';
+  }
+}
+</script>
+<template>
+  <div>
+    <p class="soft first">Rules take noise out of sight and tell how much. The evidence of a finding is never hidden.</p>
+    <ProblemNote v-if="problem" :problem="problem" @again="again" />
+    <ul>
+      <li v-for="rule in rules" :key="rule.name">
+        <label>
+          <input type="checkbox" :checked="rule.on" :disabled="rule.name === HEARTBEATS.name && rule.q === ''" @change="turn(rule)" />
+          <span
+            ><b>{{ rule.label }}</b> <span v-if="rule.on && hidden[rule.name]" class="number"> {{ count(hidden[rule.name]!) }} hidden</span
+            ><span v-if="rule.name === HEARTBEATS.name && rule.q === ''" class="soft"> none seen</span></span
+          >
+        </label>
+        <p v-if="rule.why" class="soft">{{ rule.why }}</p>
+        <details v-if="rule.q">
+          <summary class="soft">its search</summary>
+          <p class="mono q">{{ rule.q }}</p>
+        </details>
+        <button v-if="!rule.supplied" type="button" class="link" @click="remove(rule)">take away</button>
+      </li>
+    </ul>
+    <p v-if="removed" role="status">“{{ removed.label }}” is taken away. <button type="button" class="link" @click="undo">undo</button></p>
+    <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
+    <h2>A rule of your own</h2>
+    <p v-if="!open && !record" class="soft">Choose a line that is noise (<kbd>j</kbd>, <kbd>k</kbd>), then come back here.</p>
+    <p v-else-if="!open"><v-btn variant="outlined" size="small" @click="propose">Hide what looks like the chosen line</v-btn></p>
+    <form v-else @submit.prevent="save">
+      <label>Name <input v-model="label" class="input" maxlength="80" required /></label>
+      <label
+        >Hides what this finds <textarea v-model="draft" class="input mono" rows="4" maxlength="4000" required spellcheck="false"></textarea>
+      </label>
+      <p v-if="parsed.problem" class="bad" role="alert">Character {{ parsed.problem.from + 1 }}: {{ parsed.problem.message }}.</p>
+      <p v-else-if="tried" role="status">
+        hides <b>{{ count(tried.hides) }}</b> of {{ tried.total ? count(tried.total) : '…' }} records of this search
+      </p>
+      <p class="buttons">
+        <v-btn variant="outlined" size="small" :disabled="!!parsed.problem" @click="attemptDraft">Try it</v-btn>
+        <v-btn color="primary" size="small" type="submit" :disabled="!!parsed.problem || !tried || tried.searched < 1">Save</v-btn>
+        <button type="button" class="link" @click="open = false">cancel</button>
+      </p>
+    </form>
+  </div>
+</template>
+<style scoped>
+.first {
+  margin: 0 0 8px;
+}
+ul {
+  list-style: none;
+  margin: 0 0 10px;
+  padding: 0;
+}
+li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--seam);
+}
+li label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+li p {
+  margin: 0 0 0 22px;
+  font-size: 12.5px;
+  line-height: 17px;
+}
+details {
+  margin-left: 22px;
+  font-size: 12.5px;
+}
+.q {
+  overflow-wrap: anywhere;
+  margin: 0;
+  line-height: 17px;
+}
+li .link {
+  margin-left: 22px;
+  font-size: 12.5px;
+}
+form {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  margin-top: 6px;
+}
+form label {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.buttons {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,237 @@
+<script setup lang="ts">
+import type { LogRecord } from '@fadenweg/api';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { useKeys } from '../keys/use-keys.ts';
+import { count } from '../time/format.ts';
+import ColumnHead from './ColumnHead.vue';
+import { gridOf } from './columns.ts';
+import type { TimeMode } from './line-time.ts';
+import type { PageStore } from './page-store.ts';
+import RecordLine from './RecordLine.vue';
+import { MOST_SHOWN } from './use-find.ts';
+import { LINE, type View } from './use-view.ts';
+
+/** The records that are found, line by line, any number of them; the lines in sight are told to whoever draws the time beside them. */
+const props = defineProps<{
+  view: View;
+  store: PageStore;
+  /** Changes with the lines. */
+  version: number;
+  words: readonly string[];
+  /** Id of the record that is open beside, '' for none. */
+  selected: string;
+  tags: ReadonlyMap<number, { letter: string; shade: number; path: string }>;
+  /** Time of the marked record. */
+  reference: string | null;
+}>();
+const emit = defineEmits<{
+  open: [record: LogRecord];
+  more: [];
+  look: [from: number, to: number];
+  show: [index: number];
+  sight: [from: string, to: string];
+  at: [record: LogRecord | null];
+}>();
+const scroller = useTemplateRef<HTMLElement>('scroller');
+const grid = computed(() => gridOf(props.view.columns.value));
+const time = computed<TimeMode>(() =>
+  props.reference ? { since: 'mark', at: props.reference } : props.view.since.value ? { since: 'previous' } : { since: 'day' },
+);
+const height = computed(() => LINE[props.view.density.value]);
+const lines = computed(() => {
+  const { store, version } = props;
+  return {
+    version,
+    length: store.length,
+    at: (index: number) => store.at(index),
+    before: (index: number) => store.recordBefore(index)?.at ?? null,
+  };
+});
+const rows = useVirtualizer(
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: () => height.value,
+    overscan: 20,
+    measureElement: props.view.wrap.value ? undefined : () => height.value,
+  })),
+);
+watch([height, props.view.wrap, props.view.columns], () => rows.value.measure());
+const measure = (element: unknown): void => rows.value.measureElement(element as Element | null);
+
+const inSight = computed(() => {
+  const items = rows.value.getVirtualItems();
+  return items.length === 0 ? null : ([items[0]!.index, items.at(-1)!.index] as const);
+});
+watch(inSight, (now, before) => {
+  if (!now || (before && now[0] === before[0] && now[1] === before[1])) return;
+  if (now[1] > props.store.length - 80) emit('more');
+  emit('look', ...now);
+  const seen = rows.value.getVirtualItems().flatMap(({ index }) => {
+    const line = props.store.at(index);
+    return line?.type === 'record' ? [line.record.at] : [];
+  });
+  if (seen.length > 0) emit('sight', [...seen].sort()[0]!, [...seen].sort().at(-1)!);
+});
+
+const at = ref(-1);
+/** The other end of a selection of several lines, -1 for none. */
+const anchor = ref(-1);
+const within = (index: number): boolean =>
+  anchor.value >= 0 && index >= Math.min(anchor.value, at.value) && index <= Math.max(anchor.value, at.value);
+watch(
+  () => JSON.stringify(props.view.asked.value),
+  () => {
+    at.value = -1;
+    anchor.value = -1;
+  },
+);
+const recordAt = (index: number): LogRecord | null => {
+  const line = props.store.at(index);
+  return line?.type === 'record' ? line.record : null;
+};
+watch(at, () => emit('at', recordAt(at.value)));
+function move(by: number, extends_ = false): void {
+  if (props.store.length === 0) return;
+  anchor.value = extends_ ? (anchor.value < 0 ? Math.max(0, at.value) : anchor.value) : -1;
+  at.value = Math.max(0, Math.min(props.store.length - 1, at.value + by));
+  rows.value.scrollToIndex(at.value);
+  const record = recordAt(at.value);
+  if (props.selected && record && !extends_) emit('open', record);
+}
+function open(index = at.value, event?: MouseEvent): void {
+  if (event?.shiftKey && at.value >= 0) {
+    anchor.value = anchor.value < 0 ? at.value : anchor.value;
+    at.value = index;
+    window.getSelection()?.removeAllRanges();
+    return;
+  }
+  anchor.value = -1;
+  at.value = index;
+  const line = props.store.at(index);
+  if (line?.type === 'hidden') emit('show', index);
+  else if (line?.type === 'record') emit('open', line.record);
+}
+useKeys({
+  j: () => move(1),
+  k: () => move(-1),
+  J: () => move(1, true),
+  K: () => move(-1, true),
+  o: () => open(),
+  Enter: () => open(),
+});
+
+/** A record that an address names is brought into sight as soon as it is there. */
+watch(
+  () => [lines.value.length, props.selected] as const,
+  async ([length], before) => {
+    if (at.value >= 0 || props.selected === '' || before?.[0] === length) return;
+    const index = props.store.indexOf(props.selected);
+    if (index < 0) return;
+    at.value = index;
+    await nextTick();
+    rows.value.scrollToIndex(index, { align: 'center' });
+  },
+  { immediate: true },
+);
+
+/** The record at the line, or those of the selection, in the order of the list. */
+function chosen(): LogRecord[] {
+  if (anchor.value < 0) {
+    const one = recordAt(at.value);
+    return one ? [one] : [];
+  }
+  const [from, to] = [Math.min(anchor.value, at.value), Math.max(anchor.value, at.value)];
+  return Array.from({ length: to - from + 1 }, (_, i) => recordAt(from + i)).filter((one) => one !== null);
+}
+const current = (): LogRecord | null => recordAt(at.value);
+defineExpose({ chosen, current });
+</script>
+<template>
+  <div class="table" :style="{ '--line': `${height}px` }">
+    <ColumnHead :view="view" :tagged="tags.size > 0" />
+    <div
+      ref="scroller"
+      class="scroller"
+      tabindex="0"
+      role="listbox"
+      data-lines
+      aria-multiselectable="true"
+      aria-label="Records; j and k move, o opens"
+    >
+      <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
+        <template v-for="row in rows.getVirtualItems()" :key="row.index">
+          <template v-for="line in [lines.at(row.index)]" :key="line?.type === 'record' ? line.record.id : row.index">
+            <RecordLine
+              v-if="line?.type === 'record'"
+              :ref="(it) => view.wrap.value && measure((it as { $el?: Element } | null)?.$el ?? null)"
+              :data-index="row.index"
+              :record="line.record"
+              :before="lines.before(row.index)"
+              :time="time"
+              :words="words"
+              :marks="view.marks.value"
+              :columns="view.columns.value"
+              :grid="grid"
+              :chosen="row.index === at || line.record.id === selected || within(row.index)"
+              :quiet="line.quiet"
+              :wrap="view.wrap.value"
+              :tag="tags.get(line.record.source.id) ?? null"
+              :style="{ transform: `translateY(${row.start}px)` }"
+              @open="(event) => open(row.index, event)"
+            />
+            <div
+              v-else-if="line"
+              class="between soft"
+              role="option"
+              :aria-selected="row.index === at"
+              :class="{ at: row.index === at }"
+              :style="{ transform: `translateY(${row.start}px)`, height: `${height}px` }"
+              @click="open(row.index)"
+            >
+              <template v-if="line.type === 'hidden'"
+                ><span class="thread" aria-hidden="true"></span>{{ count(line.count) }} quiet {{ line.count === 1 ? 'record' : 'records' }} hidden ·
+                <span class="link">{{ line.count > MOST_SHOWN ? `show the next ${MOST_SHOWN}` : 'show' }}</span></template
+              ><template v-else>…</template>
+            </div>
+          </template>
+        </template>
+      </div>
+      <slot />
+    </div>
+  </div>
+</template>
+<style scoped>
+.table {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.scroller {
+  flex: 1;
+  overflow-y: scroll;
+  overflow-x: hidden;
+}
+.between {
+  position: absolute;
+  left: 0;
+  right: 0;
+  padding-left: 158px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12px;
+  cursor: pointer;
+  box-sizing: border-box;
+}
+.between:hover,
+.between.at {
+  background: var(--indigo-wash);
+}
+.thread {
+  width: 22px;
+  border-top: 1.5px dotted var(--undyed);
+}
+</style>
