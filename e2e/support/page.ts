@@ -34,7 +34,8 @@ export class Page {
         throw error;
       }
     };
-    await this.driver.wait(met, PATIENCE).catch((error: Error) => {
+    await this.driver.wait(met, PATIENCE).catch(async (error: Error) => {
+      last += ` at ${await this.address()}: ${(await this.text(By.css('main'))).slice(0, 1500)}`;
       throw new Error(`never seen: ${words}; ${last}`, { cause: error });
     });
   }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type {
   Contrasted,
@@ -7,6 +7,7 @@ import type {
   FoundPage,
   GroupsPart,
   LogRecord,
+  OriginalLines,
   Page,
   Problem,
   QuietRuleInfo,
@@ -179,6 +180,41 @@ describe('chosen sources', () => {
     expect(await sum('environment=elsewhere')).toBe(0);
     expect(await refused('GET', `/records?sources=${gate}&withoutSources=${gate}`)).toMatchObject({ status: 400 });
     expect(await refused('GET', '/records?sources=1;drop')).toMatchObject({ status: 400 });
+  });
+});
+
+describe('the original', () => {
+  const sourceOf = async (component: string): Promise<number> =>
+    (await system.get<Page<{ id: number; component: string }>>('/sources')).items.find((one) => one.component === component)!.id;
+  const written = async (name: string): Promise<string[]> => (await readFile(join(system.folder, `in/${name}`), 'utf8')).split('\n');
+
+  test('lines of a file as they were written, from anywhere', async () => {
+    const lines = await written('gate/gate.jsonl');
+    const id = await sourceOf('gate');
+    const all = await system.get<OriginalLines>(`/sources/${id}/original?count=1000`);
+    expect(all).toMatchObject({ from: 1, component: 'gate', encoding: 'utf-8', lines });
+    expect((await system.get<OriginalLines>(`/sources/${id}/original?from=100&count=5`)).lines).toEqual(lines.slice(99, 104));
+    expect((await system.get<OriginalLines>(`/sources/${id}/original?from=999`)).lines).toEqual([]);
+  });
+  test('a slice is downloaded byte for byte', async () => {
+    const lines = await written('gate/gate.jsonl');
+    const response = await fetch(`${system.url}/api/sources/${await sourceOf('gate')}/slice?from=3&to=7`);
+    expect(response.headers.get('content-disposition')).toBe('attachment; filename="3-7-gate.jsonl"');
+    expect(await response.text()).toBe(`${lines.slice(2, 7).join('\n')}\n`);
+    expect(await refused('GET', '/sources/1/slice?from=7&to=3')).toMatchObject({ status: 400 });
+    expect(await refused('GET', '/sources/99999/original')).toMatchObject({ status: 404 });
+  });
+  test('over the borders of kept blocks, in UTF-16 too', async () => {
+    const text = Array.from({ length: 9000 }, (_, i) => `2026-11-21 08:00:00,${String(i % 1000).padStart(3, '0')} INFO  [x] o.b.Wide - line ${i} größer \u0a0a`).join('\n'); // prettier-ignore
+    await mkdir(join(system.folder, 'wide'), { recursive: true });
+    await writeFile(join(system.folder, 'wide/wide.log'), Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(text, 'utf16le')]));
+    await system.bring(await filesBelow([join(system.folder, 'wide')]));
+    const { items } = await system.get<Page<{ id: number; path: string }>>('/sources');
+    const id = items.find((one) => one.path.endsWith('wide.log'))!.id;
+    const lines = text.split('\n');
+    for (const from of [2, 2500, 4444, 8990]) expect((await system.get<OriginalLines>(`/sources/${id}/original?from=${from}&count=900`)).lines).toEqual(lines.slice(from - 1, from + 899)); // prettier-ignore
+    const bytes = Buffer.from(await (await fetch(`${system.url}/api/sources/${id}/slice?from=2&to=9000`)).arrayBuffer());
+    expect(bytes.toString('utf16le')).toBe(lines.slice(1).join('\n'));
   });
 });
 

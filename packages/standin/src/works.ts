@@ -23,6 +23,7 @@ export class Works {
   readonly sink: Sink;
   private readonly world: World;
   private readonly arrivals: Random;
+  private readonly regular: Random;
   private readonly recent: string[] = [];
   private readonly server: Session;
 
@@ -39,6 +40,7 @@ export class Works {
       numbers: new Numbers(firstOrder),
     };
     this.arrivals = random.fork('arrivals');
+    this.regular = random.fork('regular');
     this.server = newSession(771, begin - 40 * DAY, '', '');
   }
 
@@ -67,7 +69,7 @@ export class Works {
     );
     add(share * 0.185 * (0.5 + busy / 2), (at) => noise(world, at, this.server));
     for (let minute = Math.ceil(from / MINUTE); minute * MINUTE < from + length; minute++) {
-      if (perMinute >= RECURS_FROM) starts.push({ at: minute * MINUTE, run: (at) => recurring(world, at) });
+      if (perMinute >= RECURS_FROM) starts.push({ at: minute * MINUTE, run: (at) => recurring(world, this.regular, at) });
       if (minute % 60 === 30) starts.push({ at: minute * MINUTE, run: (at) => priceListJob(world, at) });
       if (minute % 30 === 6) starts.push({ at: minute * MINUTE, run: (at) => stockSyncJob(world, at) });
     }

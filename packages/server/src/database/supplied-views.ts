@@ -18,11 +18,11 @@ const search = (name: string, q: string, about: string, more: Partial<SavedSearc
 
 /** Column sets for the usual roles, and searches that suit any system. */
 export const SUPPLIED_VIEWS: readonly (Supplied<'columns', ColumnSetBody> | Supplied<'search', SavedSearchBody>)[] = [
-  columns('Support', ['component', 112], ['host', 64], ['level', 18], ['outcome', 84], ['message', 0]),
+  columns('Support', ['component', 112], ['host', 64], ['level', 24], ['outcome', 84], ['message', 0]),
   columns('Help desk', ['component', 112], ['flow', 110], ['outcome', 90], ['message', 0]),
-  columns('Integration', ['component', 112], ['level', 18], ['trace', 140], ['queue', 110], ['took', 80], ['message', 0]),
+  columns('Integration', ['component', 112], ['level', 24], ['trace', 140], ['queue', 110], ['took', 80], ['message', 0]),
   columns('Telephony', ['direction', 60], ['method', 80], ['status', 56], ['call-id', 180], ['message', 0]),
-  columns('Database', ['level', 18], ['user', 80], ['database', 80], ['pid', 64], ['sqlstate', 70], ['took', 80], ['message', 0]),
+  columns('Database', ['level', 24], ['user', 80], ['database', 80], ['pid', 64], ['sqlstate', 70], ['took', 80], ['message', 0]),
   search('Errors', 'where level >= error', 'Everything that a program itself calls an error.'),
   search('Errors outside of transactions', 'where level >= error and flow is null', 'What no order, job or call would lead you to.'),
   search('Slow steps', 'where took > 2s', 'Records that state a duration above two seconds.', { address: { show: 'component' } }),

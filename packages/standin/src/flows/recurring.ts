@@ -1,16 +1,28 @@
 import { RELAY, relayLine } from '../components/relay.ts';
 import { sipMessage, SWITCH, type Party } from '../components/switch.ts';
 import type { World } from '../world.ts';
+import type { Random } from '../writing/random.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 
 const SWITCH_ITSELF: Party = { number: 'switch', address: '192.0.2.1:5060', agent: 'lab-switch' };
 const DESK: Party = { number: 'voice-desk', address: '192.0.2.20:5062', agent: 'VoiceDesk 2.9' };
 
-/** What recurs in each minute: heartbeats of the queues, a ping of the voice desk, a phone that registers. */
-export function recurring({ random, sink }: World, minute: Micros): void {
+/** What recurs in each minute: heartbeats of the queues, a ping of the voice desk, a phone that registers. `random` is its own, so that the rest of the world stays as it is. */
+export function recurring({ sink }: World, random: Random, minute: Micros): void {
   for (const [i, queue] of ['orders.in', 'surfacing.jobs', 'dead'].entries()) {
     const at = minute + 10 * SECOND + i * 3 * MS + random.whole(0, 200) * MS;
-    sink.emit(RELAY, at, relayLine(at, 'info', 'heartbeat', queue, '-', ` depth=${random.whole(0, 6)}`));
+    sink.emit(
+      RELAY,
+      at,
+      relayLine(
+        at,
+        'info',
+        'heartbeat',
+        queue,
+        '-',
+        ` depth=${random.whole(0, 6)} consumers=${random.whole(1, 4)} uptime=${Math.floor(at / SECOND) % 1_000_000}s`,
+      ),
+    );
   }
   exchange('OPTIONS', DESK, 'send', minute + 20 * SECOND);
   const extension = String(140 + random.whole(0, 19));

@@ -26,7 +26,7 @@ onMounted(() => {
 onBeforeUnmount(() => sortable?.destroy());
 
 function widen(index: number, width: number): void {
-  props.view.setColumns(props.view.columns.value.map((one, i) => (i === index ? { ...one, width: Math.max(16, width) } : one)));
+  props.view.setColumns(props.view.columns.value.map((one, i) => (i === index ? { ...one, width: Math.max(24, width) } : one)));
 }
 function drag(index: number, event: PointerEvent): void {
   const cell = (event.currentTarget as HTMLElement).parentElement!;
@@ -36,7 +36,7 @@ function drag(index: number, event: PointerEvent): void {
   const move = (now: PointerEvent): void => {
     width = before + now.clientX - from;
     cell.style.outline = '1px dashed var(--indigo)';
-    cell.style.width = `${Math.max(16, width)}px`;
+    cell.style.width = `${Math.max(24, width)}px`;
   };
   const end = (): void => {
     window.removeEventListener('pointermove', move);
@@ -80,11 +80,11 @@ function key(index: number, event: KeyboardEvent): void {
 .head {
   display: grid;
   flex: none;
-  height: 20px;
+  height: 24px;
   padding: 0 23px 0 6px;
   border-bottom: 1px solid var(--seam);
   font-size: 11.5px;
-  line-height: 20px;
+  line-height: 24px;
   color: var(--soft-ink);
 }
 .time {
@@ -98,7 +98,7 @@ function key(index: number, event: KeyboardEvent): void {
 }
 button {
   width: 100%;
-  height: 20px;
+  height: 24px;
   text-align: left;
   background: none;
   border: 0;

@@ -9,8 +9,9 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
-import { useShare } from '../share/use-share.ts';
+import { useSaid, useShare } from '../share/use-share.ts';
 import { micros } from '../time/format.ts';
+import { useScope } from '../time/scope.ts';
 import FindGroups from './FindGroups.vue';
 import FindTerms from './FindTerms.vue';
 import QuietPanel from './QuietPanel.vue';
@@ -30,9 +31,10 @@ const route = useRoute();
 const router = useRouter();
 const view = useView();
 const share = useShare();
+const said = useSaid();
 const grouped = computed(() => view.show.value);
 const listed = computed(() => (grouped.value === '' ? view.asked.value : null));
-const { store, version, problem, searching, searched, ended, more, again: searchAgain, stop, look, show } = useFind(listed);
+const { store, version, stale, problem, searching, searched, ended, more, again: searchAgain, stop, look, show } = useFind(listed);
 const { tally, searched: counted, again: countAgain } = useTally(view.bounded);
 const coverage = useRequest([() => view.bounded.value?.from, () => view.bounded.value?.to], (signal) =>
   view.bounded.value
@@ -62,17 +64,38 @@ const tab = computed(() => view.text('tab') || (selected.value ? 'record' : 'val
 function open(record: LogRecord): void {
   void router.replace({ query: { ...route.query, record: record.id, tab: ['sources', 'quiet'].includes(tab.value) ? tab.value : undefined } });
 }
-const AROUND = 60_000;
+/** Records on each side that make the window around a line. */
+const AROUND = 200;
 /** Everything around the line, whatever it says, or only what its source, component or host says; the browser's way back leads to the search again. */
-function around(scope: 'all' | 'source' | 'component' | 'host' = 'all', record = list.value?.current() ?? null): void {
+async function around(scope: 'all' | 'source' | 'component' | 'host' = 'all', record = list.value?.current() ?? null): Promise<void> {
   if (!record) return;
-  const moment = Date.parse(record.at);
-  const w = `${new Date(moment - AROUND).toISOString()}~${new Date(moment + AROUND).toISOString()}`;
-  const q =
-    scope === 'component' || scope === 'host' ? printSearch(withValue({ words: [], condition: null }, scope, record[scope], false)) : undefined;
-  const source = scope === 'source' ? String(record.source.id) : undefined;
-  void router.push({ query: { ...route.query, q, order: 'oldest', w, record: record.id, show: undefined, src: source, off: undefined } });
+  try {
+    const { items } = await api.get<Page<LogRecord>>(`/records/${record.id}/around${query({ scope, before: AROUND, after: AROUND })}`);
+    const end = new Date(Date.parse(items.at(-1)!.at) + 1).toISOString();
+    const q =
+      scope === 'component' || scope === 'host' ? printSearch(withValue({ words: [], condition: null }, scope, record[scope], false)) : undefined;
+    const source = scope === 'source' ? String(record.source.id) : undefined;
+    const w = `${new Date(Date.parse(items[0]!.at)).toISOString()}~${end}`;
+    void router.push({ query: { ...route.query, q, order: 'oldest', w, record: record.id, show: undefined, src: source, off: undefined } });
+  } catch (error) {
+    said.say(`What stood around it could not be asked for: ${(error as Error).message}`);
+  }
 }
+/** Makes the window longer by its own length, to one side. */
+function widen(side: 'earlier' | 'later'): void {
+  const { from, to } = view.bounded.value ?? {};
+  if (!from || !to) return;
+  const [begin, end] = [Date.parse(from), Date.parse(to)];
+  setWindow(side === 'earlier' ? begin - (end - begin) : begin, side === 'later' ? end + (end - begin) : end);
+}
+const reach = useScope().span;
+/** Sides on which there is evidence beyond the window: at the upper and the lower end of the list. */
+const beyond = computed(() => {
+  const { from, to } = view.asked.value ?? {};
+  const earlier = from !== undefined && reach.value.from !== null && reach.value.from < from ? ('earlier' as const) : null;
+  const later = to !== undefined && reach.value.to !== null && Date.parse(reach.value.to) >= Date.parse(to) ? ('later' as const) : null;
+  return view.order.value === 'oldest' ? { top: earlier, bottom: later } : { top: later, bottom: earlier };
+});
 function mark(): void {
   const record = list.value?.current();
   if (record) view.adjust({ ref: view.reference.value === record.id ? undefined : record.id });
@@ -97,8 +120,14 @@ const left = (): void => {
 onMounted(() => document.addEventListener('fullscreenchange', left));
 onBeforeUnmount(() => document.removeEventListener('fullscreenchange', left));
 const ticket = (): void => void share.copyTicket(list.value?.chosen() ?? []);
+/** To the strand that the line belongs to. */
+function follow(): void {
+  const record = list.value?.current();
+  if (record?.strand) void router.push({ name: 'strand', params: { id: record.strand }, query: { record: record.id } });
+}
 useKeys({
-  a: () => around(),
+  l: follow,
+  a: () => void around(),
   m: mark,
   v: () => void full(),
   c: () => void share.copyLink(),
@@ -188,10 +217,13 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
           :view="view"
           :store="store"
           :version="version"
+          :stale="stale"
           :words="words"
           :selected="selected"
           :tags="tags"
           :reference="reference"
+          :beyond="ended ? beyond : { ...beyond, bottom: null }"
+          @widen="widen"
           @open="open"
           @more="more"
           @look="look"
@@ -221,7 +253,13 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
           @group="(field) => view.change({ show: field })"
         />
         <SourcesPanel v-else-if="tab === 'sources'" :view="view" :sources="sources" :tags="tags" />
-        <QuietPanel v-else-if="tab === 'quiet'" :asked="view.asked.value" :hidden="hidden" :record="current" @changed="rulesChanged" />
+        <QuietPanel
+          v-else-if="tab === 'quiet' && view.bounded.value"
+          :asked="view.bounded.value"
+          :hidden="hidden"
+          :record="current"
+          @changed="rulesChanged"
+        />
         <RecordSheet v-else-if="selected" :id="selected" @around="around" />
         <p v-else class="soft">Choose a line: <kbd>j</kbd> and <kbd>k</kbd> move, <kbd>o</kbd> opens.</p>
       </SideSheet>

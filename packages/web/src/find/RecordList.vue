@@ -3,7 +3,7 @@ import type { LogRecord } from '@fadenweg/api';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useKeys } from '../keys/use-keys.ts';
-import { count } from '../time/format.ts';
+import { count, micros } from '../time/format.ts';
 import ColumnHead from './ColumnHead.vue';
 import { gridOf } from './columns.ts';
 import type { TimeMode } from './line-time.ts';
@@ -18,12 +18,16 @@ const props = defineProps<{
   store: PageStore;
   /** Changes with the lines. */
   version: number;
+  /** The lines are still those of the question before. */
+  stale: boolean;
   words: readonly string[];
   /** Id of the record that is open beside, '' for none. */
   selected: string;
   tags: ReadonlyMap<number, { letter: string; shade: number; path: string }>;
   /** Time of the marked record. */
   reference: string | null;
+  /** Whether there is evidence beyond the window at the upper and the lower end. */
+  beyond: { top: 'earlier' | 'later' | null; bottom: 'earlier' | 'later' | null };
 }>();
 const emit = defineEmits<{
   open: [record: LogRecord];
@@ -32,6 +36,7 @@ const emit = defineEmits<{
   show: [index: number];
   sight: [from: string, to: string];
   at: [record: LogRecord | null];
+  widen: [side: 'earlier' | 'later'];
 }>();
 const scroller = useTemplateRef<HTMLElement>('scroller');
 const grid = computed(() => gridOf(props.view.columns.value));
@@ -76,6 +81,7 @@ watch(inSight, (now, before) => {
 });
 
 const at = ref(-1);
+let placed = '';
 /** The other end of a selection of several lines, -1 for none. */
 const anchor = ref(-1);
 const within = (index: number): boolean =>
@@ -85,6 +91,7 @@ watch(
   () => {
     at.value = -1;
     anchor.value = -1;
+    placed = '';
   },
 );
 const recordAt = (index: number): LogRecord | null => {
@@ -124,17 +131,28 @@ useKeys({
 
 /** A record that an address names is brought into sight as soon as it is there. */
 watch(
-  () => [lines.value.length, props.selected] as const,
-  async ([length], before) => {
-    if (at.value >= 0 || props.selected === '' || before?.[0] === length) return;
+  () => [props.version, props.selected, props.stale] as const,
+  async () => {
+    if (props.stale || props.selected === '' || placed === props.selected) return;
     const index = props.store.indexOf(props.selected);
-    if (index < 0) return;
+    if (index < 0) return searchOn();
+    placed = props.selected;
+    if (at.value === index) return;
     at.value = index;
     await nextTick();
     rows.value.scrollToIndex(index, { align: 'center' });
   },
   { immediate: true },
 );
+
+/** Lines that are fetched at most to reach the record that an address names. */
+const FURTHEST = 3000;
+function searchOn(): void {
+  const last = recordAt(props.store.length - 1);
+  const wanted = Number(/^\d+/.exec(props.selected)?.[0] ?? NaN);
+  if (!last || Number.isNaN(wanted) || props.store.length > FURTHEST) return;
+  if (props.view.order.value === 'oldest' ? micros(last.at) <= wanted : micros(last.at) >= wanted) emit('more');
+}
 
 /** The record at the line, or those of the selection, in the order of the list. */
 function chosen(): LogRecord[] {
@@ -160,6 +178,10 @@ defineExpose({ chosen, current });
       aria-multiselectable="true"
       aria-label="Records; j and k move, o opens"
     >
+      <p v-if="beyond.top && store.length > 0" class="beyond soft" role="presentation">
+        The window {{ beyond.top === 'earlier' ? 'begins' : 'ends' }} here ·
+        <button type="button" class="link" @click="emit('widen', beyond.top)">go on to {{ beyond.top }} records</button>
+      </p>
       <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
         <template v-for="row in rows.getVirtualItems()" :key="row.index">
           <template v-for="line in [lines.at(row.index)]" :key="line?.type === 'record' ? line.record.id : row.index">
@@ -198,6 +220,10 @@ defineExpose({ chosen, current });
           </template>
         </template>
       </div>
+      <p v-if="beyond.bottom && store.length > 0" class="beyond soft" role="presentation">
+        The window {{ beyond.bottom === 'earlier' ? 'begins' : 'ends' }} here ·
+        <button type="button" class="link" @click="emit('widen', beyond.bottom)">go on to {{ beyond.bottom }} records</button>
+      </p>
       <slot />
     </div>
   </div>
@@ -213,6 +239,11 @@ defineExpose({ chosen, current });
   flex: 1;
   overflow-y: scroll;
   overflow-x: hidden;
+}
+.beyond {
+  margin: 0;
+  padding-left: 158px;
+  font-size: 12px;
 }
 .between {
   position: absolute;

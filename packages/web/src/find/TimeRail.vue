@@ -54,7 +54,8 @@ const ticks = computed(() =>
   scale.value.ticks(Math.max(3, Math.floor(inner.value / 60))).map((time) => {
     const iso = time.toISOString();
     const midnight = clock(iso, 0) === '00:00:00';
-    return { y: scale.value(time), text: midnight ? day(iso).slice(5) : clock(iso, 0).slice(0, 5) };
+    const seconds = clock(iso, 0).slice(6);
+    return { y: scale.value(time), text: midnight ? day(iso).slice(5) : seconds === '00' ? clock(iso, 0).slice(0, 5) : `:${seconds}` };
   }),
 );
 /** How many sources speak, from all of them (1) to none. */

@@ -192,7 +192,12 @@ label {
   display: flex;
   gap: 6px;
   align-items: center;
-  line-height: 22px;
+  line-height: 24px;
+  min-height: 24px;
+}
+button.link {
+  min-height: 24px;
+  min-width: 24px;
 }
 .apart {
   margin-top: 4px;

@@ -20,7 +20,7 @@ describe('columns', () => {
     const list = fc.uniqueArray(
       fc.record({
         field: fc.string({ minLength: 1, maxLength: 20 }).filter((text) => !/[\ud800-\udfff]/.test(text)),
-        width: fc.constantFrom(0, 16, 300),
+        width: fc.constantFrom(0, 24, 300),
       }),
       { minLength: 1, maxLength: 10, selector: (one) => one.field },
     );
@@ -28,11 +28,11 @@ describe('columns', () => {
   });
   test('whatever stands in the address, some columns come of it', () => {
     expect(columnsOf('')).toEqual(USUAL_COLUMNS);
-    expect(columnsOf('a:5,a:9,%E0%A4%A,b:-3,c:99999')).toEqual([{ field: 'a', width: 16 }, { field: 'b', width: 0 }, { field: 'c', width: 1200 }]); // prettier-ignore
+    expect(columnsOf('a:5,a:9,%E0%A4%A,b:-3,c:99999')).toEqual([{ field: 'a', width: 24 }, { field: 'b', width: 0 }, { field: 'c', width: 1200 }]); // prettier-ignore
   });
   test('one without a width takes the room that is left', () => {
-    expect(gridOf(columnsOf('level:18,message'))).toBe('18px minmax(0, 1fr)');
-    expect(gridOf(columnsOf('level:18'))).toBe('18px 1fr');
+    expect(gridOf(columnsOf('level:24,message'))).toBe('24px minmax(0, 1fr)');
+    expect(gridOf(columnsOf('level:24'))).toBe('24px 1fr');
   });
   test.each([
     ['component', 'labdb'],

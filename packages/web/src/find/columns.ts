@@ -7,10 +7,10 @@ export interface Column {
 }
 export const USUAL_COLUMNS: readonly Column[] = [
   { field: 'component', width: 112 },
-  { field: 'level', width: 18 },
+  { field: 'level', width: 24 },
   { field: 'message', width: 0 },
 ];
-const NARROWEST = 16;
+const NARROWEST = 24;
 const WIDEST = 1200;
 const MOST = 40;
 

@@ -31,6 +31,8 @@ export function useFind(asked: Ref<Asked | null>) {
   const searching = ref(false);
   const searched = ref(0);
   const ended = ref(false);
+  /** The lines are still those of the question before. */
+  const stale = ref(false);
   let next: string | null = null;
   let running: AbortController | null = null;
   let restoring = false;
@@ -47,6 +49,7 @@ export function useFind(asked: Ref<Asked | null>) {
       next = null;
       ended.value = false;
       searched.value = 0;
+      stale.value = true;
     }
     searching.value = true;
     const wanted = (begin ? 0 : store.length) + PAGE;
@@ -58,6 +61,7 @@ export function useFind(asked: Ref<Asked | null>) {
         if (mine.signal.aborted) return;
         if (fresh) store.clear();
         fresh = false;
+        stale.value = false;
         next = page.next;
         store.append({ after, ...page }, next === null);
         version.value++;
@@ -145,5 +149,5 @@ export function useFind(asked: Ref<Asked | null>) {
     { immediate: true },
   );
   onScopeDispose(stop);
-  return { store, version, problem, searching, searched, ended, more: () => go(false), again: () => go(true), stop, look, show };
+  return { store, version, stale, problem, searching, searched, ended, more: () => go(false), again: () => go(true), stop, look, show };
 }

@@ -12,6 +12,7 @@ const KEYS: [string, string][] = [
   ['f', 'fold a step, or all with Shift'],
   ['a', 'in Find: everything around the line'],
   ['x', 'in Find: leave the line’s component out'],
+  ['l', 'in Find: to the strand of the line'],
   ['J, K', 'in Find: choose several lines'],
   ['m', 'in Find: count times from the line'],
   ['v', 'in Find: all of the screen for the lines'],

@@ -38,36 +38,50 @@ export function useCompletion(text: Ref<string>, caret: Ref<number | null>, scop
   }
   const plain = (words: readonly string[]): Choice[] => words.map((word) => ({ text: word, count: null }));
 
+  /** What was offered last, and for which place of a search. */
+  let offered: { of: string; all: Choice[] } = { of: '', all: [] };
+  const here = (): CompletionPlace | null => (caret.value === null ? null : completionAt(text.value, caret.value));
+
+  /** Of what is offered, what fits the letters that are typed already: those that begin so first. */
+  function narrow(found: CompletionPlace): void {
+    const typed = found.typed.toLowerCase();
+    const bare = (one: Choice): string => one.text.replace(/^'/, '').toLowerCase();
+    const begins = offered.all.filter((one) => bare(one).startsWith(typed) && bare(one) !== typed);
+    const holds = typed === '' ? [] : offered.all.filter((one) => bare(one).includes(typed, 1) && !begins.includes(one));
+    place.value = found;
+    choices.value = [...begins, ...holds].slice(0, MOST);
+    at.value = -1;
+  }
   async function look(): Promise<void> {
-    running?.abort();
     const mine = new AbortController();
     running = mine;
-    const found = caret.value === null ? null : completionAt(text.value, caret.value);
+    const found = here();
+    if (!found) return;
+    const { expected } = found;
     try {
       const all =
-        found === null
-          ? []
-          : found.expected.what === 'joint'
-            ? plain(found.expected.words)
-            : found.expected.what === 'operator'
-              ? plain(OPERATORS)
-              : found.expected.what === 'field'
-                ? plain(await names().catch(() => [...OWN_FIELDS]))
-                : await valuesOf(found.expected.field, mine.signal);
+        expected.what === 'joint'
+          ? plain(expected.words)
+          : expected.what === 'operator'
+            ? plain(OPERATORS)
+            : expected.what === 'field'
+              ? plain(await names().catch(() => [...OWN_FIELDS]))
+              : await valuesOf(expected.field, mine.signal);
       if (mine.signal.aborted) return;
-      const typed = found?.typed.toLowerCase() ?? '';
-      const bare = (one: Choice): string => one.text.replace(/^'/, '').toLowerCase();
-      const begins = all.filter((one) => bare(one).startsWith(typed) && bare(one) !== typed);
-      const holds = typed === '' ? [] : all.filter((one) => bare(one).includes(typed, 1) && !begins.includes(one));
-      place.value = found;
-      choices.value = [...begins, ...holds].slice(0, MOST);
-      at.value = -1;
+      offered = { of: JSON.stringify(expected), all };
+      narrow(found);
     } catch {
       if (!mine.signal.aborted) choices.value = []; // without proposals one types on; the search itself tells what is wrong
     }
   }
   watch([text, caret], () => {
+    running?.abort();
     window.clearTimeout(timer);
+    const found = here();
+    // never an offer for what is no longer typed
+    if (found && JSON.stringify(found.expected) === offered.of) return narrow(found);
+    choices.value = [];
+    at.value = -1;
     timer = window.setTimeout(() => void look(), PAUSE);
   });
   /** The text with a choice taken, and where the caret goes. */
@@ -78,6 +92,7 @@ export function useCompletion(text: Ref<string>, caret: Ref<number | null>, scop
   function close(): void {
     running?.abort();
     window.clearTimeout(timer);
+    offered = { of: '', all: [] };
     choices.value = [];
     at.value = -1;
   }
