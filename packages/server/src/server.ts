@@ -6,6 +6,8 @@ import { connect, type Database } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { application } from './http/application.ts';
 import { Intake } from './intake/intake.ts';
+import { Partitions } from './intake/partitions.ts';
+import { WordIndex } from './intake/word-index.ts';
 import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
@@ -125,20 +127,30 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     () => intake.busy,
     () => {
       declarations.forget();
+      words.consider();
       void quiet
         .learn()
         .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
     },
   );
+  const partitions = new Partitions();
+  const words = new WordIndex(options.databaseUrl, db, partitions, {
+    busy: () => intake.busy || weaving.atWork,
+    trouble: (error) => log.warn({ err: error }, 'words could not be indexed; it is tried again after the next import'),
+  });
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, new SourceTimes(db), options.spool);
-  const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, {
-    stored: (batch) => weaving.stored(batch),
+  const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
+    stored: (batch) => {
+      words.giveWay();
+      weaving.stored(batch);
+    },
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
     sourceEnded: async (source) => {
       await coverage.learn(source.id);
       void imports.checkEnd(source.read_for).catch(() => {}); // tried again with the next source, and at the next start
     },
   });
+  words.consider();
   if (await weaving.wasDirty()) {
     weaving.ask(true, true);
     void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
@@ -173,6 +185,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
     ],
     async close() {
+      await words.close();
       await intake.close();
       await weaving.close();
     },

@@ -8,7 +8,7 @@ import type { Names } from '../repositories/names.ts';
 import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
 import { startWorker } from '../services/workers.ts';
 import type { Batch, FromReader, NameLists, ToReader } from './batch.ts';
-import { Partitions } from './partitions.ts';
+import type { Partitions } from './partitions.ts';
 import { storeBatch } from './store-batch.ts';
 
 /** All else that a reader keeps; it is far less, but would be left to grow, in MB. */
@@ -32,7 +32,6 @@ export interface IntakeEvents {
  */
 export class Intake {
   private readonly lanes: Promise<void>[] = [];
-  private readonly partitions = new Partitions();
   private readonly cancelled = new Set<number>();
   private closing = false;
   private wake: (() => void)[] = [];
@@ -46,6 +45,7 @@ export class Intake {
     private readonly sources: SourceRepository,
     private readonly declarations: DeclarationRepository,
     private readonly names: Names,
+    private readonly partitions: Partitions,
     private readonly events: IntakeEvents,
     lanes = 2,
   ) {

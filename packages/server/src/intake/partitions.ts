@@ -4,25 +4,47 @@ const DAY = 86_400_000_000;
 /** Most leaves; records of further days share one leaf for what is far away. */
 const MOST = 1500;
 
+/** A batch with more records of a day than this goes into its leaf without the index of words, which would slow it tenfold. */
+const MANY = 2000;
+const leafOf = (day: number): string => `record_${new Date(day * 86_400_000).toISOString().slice(0, 10).replaceAll('-', '')}`;
+export const wordsOf = (leaf: string): string => `${leaf}_words`;
+
 /** Leaves of the record table, one a day of UTC, made when a batch first needs them. */
 export class Partitions {
   private readonly known = new Set<number>();
+  /** Leaves with an index of words. */
+  private readonly indexed = new Set<string>();
   private making: Promise<void> = Promise.resolve();
   private loaded = false;
 
-  /** Makes the leaves for these days; one at a time, outside of any transaction. */
-  async ensure(client: pg.Client, days: readonly number[]): Promise<void> {
-    if (this.loaded && days.every((day) => this.known.has(day))) return;
-    this.making = this.making.catch(() => {}).then(() => this.make(client, days));
+  /** Makes the leaves for these days ready to take records; one at a time, outside of any transaction. */
+  async ensure(client: pg.Client, days: readonly number[], records: number): Promise<void> {
+    const bare = records <= MANY || !days.some((day) => this.indexed.has(leafOf(day)));
+    if (this.loaded && bare && days.every((day) => this.known.has(day))) return;
+    this.making = this.making.catch(() => {}).then(() => this.make(client, days, records));
     await this.making;
   }
+  /** Leaves that are large enough for an index of words and have none, the latest first. */
+  async wordless(client: pg.Client, fewest: number): Promise<string[]> {
+    if (!this.loaded) await this.load(client);
+    const { rows } = await client.query<{ name: string }>(
+      `select c.relname as name from pg_inherits i join pg_class c on c.oid = i.inhrelid left join pg_stat_user_tables s on s.relid = c.oid
+         where i.inhparent = 'record'::regclass and greatest(c.reltuples, s.n_live_tup) >= $1 order by c.relname desc`,
+      [fewest],
+    );
+    return rows.map((row) => row.name).filter((name) => !this.indexed.has(name));
+  }
+  hasWords(leaf: string): void {
+    this.indexed.add(leaf);
+  }
 
-  private async make(client: pg.Client, days: readonly number[]): Promise<void> {
+  private async make(client: pg.Client, days: readonly number[], records: number): Promise<void> {
     if (!this.loaded) await this.load(client);
     for (const day of days) {
+      const name = leafOf(day);
+      if (records > MANY && this.indexed.delete(name)) await client.query(`drop index if exists ${wordsOf(name)}`);
       if (this.known.has(day)) continue;
       if (this.known.size >= MOST) throw new Error(`records fall on more than ${MOST} different days: are the times of this source read rightly?`);
-      const name = `record_${new Date(day * 86_400_000).toISOString().slice(0, 10).replaceAll('-', '')}`;
       await client.query(`create table if not exists ${name} partition of record for values from (${day * DAY}) to (${(day + 1) * DAY})`);
       await client.query(`do $$ begin
         if not exists (select 1 from pg_constraint where conrelid = '${name}'::regclass and contype = 'p') then alter table ${name} add primary key (at, id); end if; end $$`);
@@ -41,6 +63,13 @@ export class Partitions {
     for (const { name } of rows) {
       const hit = /^record_(\d{4})(\d\d)(\d\d)$/.exec(name);
       if (hit) this.known.add(Date.UTC(Number(hit[1]), Number(hit[2]) - 1, Number(hit[3])) / 86_400_000);
+    }
+    const words = await client.query<{ name: string; valid: boolean }>(
+      `select c.relname as name, x.indisvalid as valid from pg_index x join pg_class c on c.oid = x.indexrelid where c.relname ~ '^record_[0-9]{8}_words$'`,
+    );
+    for (const { name, valid } of words.rows) {
+      if (valid) this.indexed.add(name.slice(0, -'_words'.length));
+      else await client.query(`drop index if exists ${name}`); // its making was broken off
     }
     this.loaded = true;
   }

@@ -28,7 +28,7 @@ export async function copyInto(client: pg.Client, table: string, columns: string
  * @returns false when the source was taken out or stands elsewhere meanwhile; nothing is stored then
  */
 export async function storeBatch(client: pg.Client, partitions: Partitions, batch: Batch, fromByte: number): Promise<boolean> {
-  await partitions.ensure(client, batch.days);
+  await partitions.ensure(client, batch.days, batch.count);
   await client.query('begin');
   try {
     const { rowCount } = await client.query(

@@ -40,6 +40,10 @@ export class Weaving {
     this.worker.on('message', (message: FromWeaver) => this.told(message));
   }
 
+  /** Something is woven, or waits to be. */
+  get atWork(): boolean {
+    return this.busy || this.dirty || this.wanted !== null;
+  }
   /** A batch was committed. */
   stored(batch: Batch): void {
     if (!this.dirty && !this.busy) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);

@@ -5,6 +5,7 @@ import { SUPPLIED_VIEWS } from '../supplied-views.ts';
 /** Everything that the first slice keeps. Times are microseconds since 1970 (UTC) in bigint. */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
+    create extension if not exists pg_trgm;
     create table component (id smallint generated always as identity primary key, name text not null unique);
     create table host (id smallint generated always as identity primary key, name text not null unique);
 
