@@ -24,7 +24,9 @@ afterAll(async () => {
   await system?.stop();
 });
 
-const sentence = (): Promise<string> => page.text(By.css('[data-testid=sentence]'));
+/** As a person reads and copies it, over the values in it that can be taken in hand. */
+const sentence = async (): Promise<string> =>
+  page.driver.executeScript('return arguments[0].innerText', await page.see(By.css('[data-testid=sentence]')));
 const selectedLine = (): Promise<string> => page.text(By.css('[role=option][aria-selected=true]'));
 /** Opens the selected record and compares its place with the truth. */
 async function reachesCause(one: Truth): Promise<void> {
@@ -124,6 +126,13 @@ describe('from a number to the place where it failed', () => {
     for (const one of orders) expect(main).toContain(one.businessId);
     const done = orders.filter((one) => one.outcome === 'done').length;
     expect(main).toMatch(new RegExp(`done\\s+${done}\\b`));
+    const never = orders.filter((one) => !one.records.some((record) => record.source.startsWith('surfacing-cell/')));
+    await page.until('where they passed', async () => (await page.text(By.css('.groups'))).includes(`surfacing-cell (${never.length})`));
+    await page.driver.executeScript(
+      "const it = document.querySelector('.groups select'); it.value = 'surfacing-cell'; it.dispatchEvent(new Event('change', { bubbles: true }))",
+    );
+    await page.until('those alone', async () => (await page.driver.findElements(By.css('tbody tr'))).length === never.length);
+    for (const one of never) expect(await page.text(By.css('tbody'))).toContain(one.businessId);
   });
 
   test('a whole pasted log line leads to its strand', async () => {

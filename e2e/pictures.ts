@@ -12,6 +12,7 @@ if (!url) throw new Error('start the demo first: bin/demo');
 const first = async (query: string): Promise<string> => (await call<Page<StrandSummary>>(`${url}/api/strands?limit=1&${query}`)).items[0]!.id;
 const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
+const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
 const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
@@ -20,6 +21,14 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   find: {
     path: '/find?q=where+level+%3E%3D+warning+and+not+component+%3D+kernel&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z',
     has: 'leave out',
+  },
+  reading: {
+    path: '/find?w=2026-11-24T09:37:30.000Z~2026-11-24T09:40:00.000Z&order=oldest&tab=sources&off=6,16&mark=LX-106245&view=since',
+    has: 'alone',
+  },
+  record: {
+    path: `/find?q=%27canceling+statement%27&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z&record=${canceled}`,
+    has: 'Before and after',
   },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
   coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },

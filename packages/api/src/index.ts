@@ -328,7 +328,14 @@ export interface SearchAnswer {
 }
 /** Many identifiers looked up at once, in the order of the list. */
 export interface ListedAnswer {
-  items: { word: string; kind: string | null; records: boolean; strand: StrandSummary | null; further: number }[];
+  items: {
+    word: string;
+    kind: string | null;
+    records: boolean;
+    strand: StrandSummary | null;
+    further: number;
+    /** Through which the strand passes; null where it was not asked. */ components: string[] | null;
+  }[];
 }
 export interface Health {
   version: string;

@@ -53,6 +53,8 @@ export interface ServerOptions {
   /** Makes the demo's data and brings them in; where it is at hand. */
   demo?: Demo;
   logLevel?: string;
+  /** Quiet time before words are indexed in the background, in milliseconds. */
+  wordsAfter?: number;
 }
 export interface RunningServer {
   url: string;
@@ -134,10 +136,16 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     },
   );
   const partitions = new Partitions();
-  const words = new WordIndex(options.databaseUrl, db, partitions, {
-    busy: () => intake.busy || weaving.atWork,
-    trouble: (error) => log.warn({ err: error }, 'words could not be indexed; it is tried again after the next import'),
-  });
+  const words = new WordIndex(
+    options.databaseUrl,
+    db,
+    partitions,
+    {
+      busy: () => intake.busy || weaving.atWork,
+      trouble: (error) => log.warn({ err: error }, 'words could not be indexed; it is tried again after the next import'),
+    },
+    options.wordsAfter,
+  );
   const imports: ImportService = new ImportService(sources, names, () => intake, weaving, new SourceTimes(db), options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
     stored: (batch) => {

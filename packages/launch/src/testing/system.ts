@@ -24,12 +24,12 @@ export interface System {
   stop(): Promise<void>;
 }
 
-export async function startSystem(web: string | null = null): Promise<System> {
+export async function startSystem(web: string | null = null, more: { wordsAfter?: number } = {}): Promise<System> {
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-test-'));
   await chmod(folder, 0o755);
   const postgres = await startPostgres(join(folder, 'data'));
   const start = (): Promise<RunningServer> =>
-    startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent' });
+    startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent', ...more });
   const server = await start();
   const system: System = {
     folder,

@@ -52,6 +52,7 @@ export class Partitions {
         `create index if not exists ${name}_keys on ${name} using gin (keys) with (fastupdate = on, gin_pending_list_limit = 16384)`,
       );
       await client.query(`create index if not exists ${name}_whole on ${name} (source_id, shape) where flags & 1 = 0`);
+      await client.query(`create index if not exists ${name}_grave on ${name} (at, id, level) where level >= 4`);
       this.known.add(day);
     }
   }

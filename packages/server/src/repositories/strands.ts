@@ -30,6 +30,9 @@ export interface StrandCursor {
   founder: number;
 }
 
+/** Strands whose records are looked through by one query. */
+const AT_ONCE = 50;
+
 /** Strands as they were judged. Paged by what they are sorted by, and the founder. */
 export class StrandRepository {
   constructor(private readonly db: Database) {}
@@ -40,6 +43,21 @@ export class StrandRepository {
 
   async byFounders(founders: readonly number[]): Promise<StrandRow[]> {
     return founders.length === 0 ? [] : this.db<StrandRow>('strand').whereIn('founder', [...new Set(founders)]);
+  }
+
+  /** Through which components each strand passes: those of all its records. */
+  async componentsOf(founders: readonly number[]): Promise<Map<number, number[]>> {
+    const found = new Map<number, number[]>();
+    for (let i = 0; i < founders.length; i += AT_ONCE) {
+      const { rows } = await this.db.raw<{ rows: { founder: number; components: number[] }[] }>(
+        `select t.founder, array_agg(distinct r.component_id)::int[] as components from tie t
+           join lateral (select component_id from record where keys && array[t.key] and home = t.key and at between t.valid_from and t.valid_to) r on true
+           where t.founder = any(?) group by t.founder`,
+        [founders.slice(i, i + AT_ONCE)],
+      );
+      for (const row of rows) found.set(row.founder, row.components);
+    }
+    return found;
   }
 
   list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {

@@ -61,7 +61,7 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
         };
       },
     }),
-    endpoint<unknown, unknown, { text: string }>({
+    endpoint<unknown, unknown, { text: string; components: boolean }>({
       method: 'post',
       path: '/search/list',
       summary: 'Many identifiers at once: what each is, and the strand that it leads to',
@@ -71,9 +71,10 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
           .min(1)
           .max(MOST_AT_ONCE * 60)
           .required(),
+        components: Joi.boolean().default(false),
       }),
       async run({ body }): Promise<ListedAnswer> {
-        return search.listed(body.text);
+        return search.listed(body.text, body.components ? names.component : null);
       },
     }),
     endpoint<{ text: string }>({

@@ -7,7 +7,7 @@ import { after, instant, limit, list, microsOf, splitList } from '../http/inputs
 import { notFound, Refusal } from '../http/problems.ts';
 import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
-import type { FindService } from '../services/find/find-service.ts';
+import type { Effort, FindService } from '../services/find/find-service.ts';
 import type { Asked } from '../services/find/scan.ts';
 import { parseRecordKey, type Presenter } from '../services/present.ts';
 
@@ -100,14 +100,19 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
         return find.tally(await question(query), query.slotMs * 1000);
       },
     }),
-    endpoint<Asking & { fields: string; limit: number }>({
+    endpoint<Asking & { fields: string; limit: number; effort: Effort }>({
       method: 'get',
       path: '/records/values',
       summary: 'The most frequent values of fields among the latest records that a search finds',
-      query: Joi.object({ ...asking, fields: list.required(), limit: limit(200, 20) }),
+      query: Joi.object({
+        ...asking,
+        fields: list.required(),
+        limit: limit(200, 20),
+        effort: Joi.string().valid('quick', 'thorough').default('thorough'),
+      }),
       async run({ query }): Promise<Page<FieldValues>> {
         const fields = [...new Set(splitList(query.fields) ?? [])].slice(0, MOST_FIELDS);
-        return { items: await find.values(await question(query), fields, query.limit), next: null };
+        return { items: await find.values(await question(query), fields, query.limit, query.effort), next: null };
       },
     }),
     endpoint<Asking>({

@@ -26,8 +26,12 @@ export class SearchService {
     return founders.length > 0 || parties.length === 0 ? { founders } : { parties };
   }
 
-  /** Each word of a list by itself: what it is, and the strand that it leads to. */
-  async listed(text: string): Promise<ListedAnswer> {
+  /**
+   * Each word of a list by itself: what it is, and the strand that it leads to.
+   *
+   * @param nameOf names of components, where it is asked through which of them the strands pass
+   */
+  async listed(text: string, nameOf: ((id: number) => string) | null): Promise<ListedAnswer> {
     const kinds = await this.declarations.kinds();
     const words = listedIn(text);
     const candidates = words.map((word) => candidatesIn(word, kinds));
@@ -39,6 +43,7 @@ export class SearchService {
     const ties = await this.identifiers.latestTies(named.flatMap((one) => (one && one.role !== 'shared' ? one.key : [])));
     const rows = await this.strands.byFounders([...ties.values()].map((one) => one.founder));
     const summaries = await this.presenter.summaries(rows, await this.declarations.flows());
+    const passed = nameOf ? await this.strands.componentsOf(rows.map((row) => row.founder)) : null;
     const byFounder = new Map(rows.map((row, i) => [row.founder, summaries[i]!]));
     return {
       items: words.map((word, i) => {
@@ -50,6 +55,7 @@ export class SearchService {
           records: one !== null,
           strand: tie ? (byFounder.get(tie.founder) ?? null) : null,
           further: tie ? tie.count - 1 : 0,
+          components: passed && tie ? (passed.get(tie.founder) ?? []).map(nameOf!).sort() : null,
         };
       }),
     };

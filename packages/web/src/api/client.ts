@@ -47,7 +47,7 @@ const withBody = (method: string, body: unknown): RequestInit => ({
 });
 export const api = {
   get: <T>(path: string, signal?: AbortSignal) => request<T>(path, { signal }),
-  post: <T>(path: string, body: unknown) => request<T>(path, withBody('POST', body)),
+  post: <T>(path: string, body: unknown, signal?: AbortSignal) => request<T>(path, { ...withBody('POST', body), signal }),
   put: <T>(path: string, body: unknown) => request<T>(path, withBody('PUT', body)),
   delete: <T>(path: string) => request<T>(path, { method: 'DELETE' }),
 };

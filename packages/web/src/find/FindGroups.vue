@@ -9,7 +9,7 @@ import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import { clock, count, day, sameDay } from '../time/format.ts';
 import type { Asked } from './use-find.ts';
-import { useGroups } from './use-groups.ts';
+import { useGroups, type Group } from './use-groups.ts';
 
 /** A result grouped: by strand, by shape, or by the values of any field; the most frequent or the latest first. */
 const props = defineProps<{ asked: Asked | null; by: string }>();
@@ -18,14 +18,19 @@ const route = useRoute();
 const router = useRouter();
 const ROW = 28;
 const { groups, total, without, searched, searching, problem, again, stop } = useGroups(toRef(props, 'asked'), toRef(props, 'by'));
-const sort = computed(() => (route.query.sort === 'latest' ? 'latest' : 'frequent'));
-const sorted = computed(() =>
-  [...groups.value].sort((a, b) =>
-    sort.value === 'latest' ? b.lastAt.localeCompare(a.lastAt) : b.count - a.count || b.lastAt.localeCompare(a.lastAt),
-  ),
-);
+const SORTS = [{ name: 'frequent', label: 'most frequent' }, { name: 'rare', label: 'rarest' }, { name: 'latest', label: 'latest' }] as const; // prettier-ignore
+const sort = computed(() => SORTS.find((one) => one.name === route.query.sort)?.name ?? 'frequent');
+/** Letters that a group has to hold. */
+const typed = ref('');
+const sorted = computed(() => {
+  const wanted = typed.value.trim().toLowerCase();
+  const some = wanted === '' ? [...groups.value] : groups.value.filter((one) => `${one.value} ${one.strand?.headline ?? ''} ${one.strand?.outcome ?? ''}`.toLowerCase().includes(wanted)); // prettier-ignore
+  const later = (a: Group, b: Group): number => b.lastAt.localeCompare(a.lastAt);
+  if (sort.value === 'latest') return some.sort(later);
+  return some.sort((a, b) => (sort.value === 'rare' ? a.count - b.count : b.count - a.count) || later(a, b));
+});
 const byStrand = computed(() => props.by === 'strand');
-const most = computed(() => Math.max(1, ...sorted.value.slice(0, 1000).map((one) => one.count)));
+const most = computed(() => groups.value.reduce((max, one) => Math.max(max, one.count), 1));
 const scroller = useTemplateRef<HTMLElement>('scroller');
 const rows = useVirtualizer(
   computed(() => ({ count: sorted.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 12 })),
@@ -63,10 +68,15 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
         · {{ Math.round(searched * 100) }} % searched <button type="button" class="link" @click="stop">stop</button></template
       ><template v-else-if="searched < 1 && !problem"> · stopped at {{ Math.round(searched * 100) }} % of the window</template>
       <span class="order" role="group" aria-label="Order of groups">
-        <button type="button" :aria-pressed="sort === 'frequent'" @click="router.replace({ query: { ...route.query, sort: undefined } })">
-          most frequent</button
-        >&ensp;<button type="button" :aria-pressed="sort === 'latest'" @click="router.replace({ query: { ...route.query, sort: 'latest' } })">
-          latest
+        <input v-model="typed" class="input" maxlength="100" aria-label="Only groups that hold" placeholder="only those that hold …" />
+        <button
+          v-for="one in SORTS"
+          :key="one.name"
+          type="button"
+          :aria-pressed="sort === one.name"
+          @click="router.replace({ query: { ...route.query, sort: one.name === 'frequent' ? undefined : one.name } })"
+        >
+          {{ one.label }}
         </button>
       </span>
     </p>
@@ -116,6 +126,13 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
 }
 .order {
   float: right;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.order .input {
+  width: 150px;
+  padding: 0 6px;
 }
 .order button {
   background: none;

@@ -13,6 +13,15 @@ import { csv, save } from './save.ts';
 /** Many identifiers at once: how each ended, grouped by that, and which are nowhere. */
 const props = defineProps<{ text: string }>();
 const { answer, problem, again } = useRequest(toRef(props, 'text'), () => api.post<ListedAnswer>('/search/list', { text: props.text }));
+/** Which components each passed takes longer to find out: it comes behind. */
+const passed = useRequest(answer, (signal) =>
+  answer.value ? api.post<ListedAnswer>('/search/list', { text: props.text, components: true }, signal) : Promise.resolve(null),
+);
+const passes = computed(() => new Map((passed.answer.value?.items ?? []).map((item) => [item.word, item.components])));
+const known = computed(() => [...new Set((passed.answer.value?.items ?? []).flatMap((item) => item.components ?? []))].sort());
+/** Only strands that never come through this component. */
+const without = ref('');
+const missing = (item: Item, component: string): boolean => item.strand !== null && !(passes.value.get(item.word) ?? []).includes(component);
 type Group = Outcome | 'no strand' | 'nowhere';
 type Item = ListedAnswer['items'][number];
 const groupOf = (item: Item): Group => item.strand?.outcome ?? (item.records ? 'no strand' : 'nowhere');
@@ -23,10 +32,12 @@ const groups = computed(() => {
   return [...counts].sort(([, a], [, b]) => b - a);
 });
 const only = ref<Group | null>(null);
-const shown = computed(() => (only.value === null ? items.value : items.value.filter((item) => groupOf(item) === only.value)));
+const shown = computed(() =>
+  items.value.filter((item) => (only.value === null || groupOf(item) === only.value) && (without.value === '' || missing(item, without.value))),
+);
 const words = (group: Group): string => (group === 'nowhere' ? 'in no record' : group === 'no strand' ? 'in no strand' : OUTCOME_WORDS[group]);
 function saveAll(): void {
-  const head = ['identifier', 'kind', 'found', 'outcome', 'flow', 'begin', 'end', 'duration_ms', 'records', 'what_happened'];
+  const head = ['identifier', 'kind', 'found', 'outcome', 'flow', 'begin', 'end', 'duration_ms', 'records', 'what_happened', 'components'];
   const rows = shown.value.map(({ word, kind, records, strand }) => [
     word,
     kind ?? '',
@@ -38,6 +49,7 @@ function saveAll(): void {
     strand ? String(strand.durationMs) : '',
     strand ? String(strand.records) : '',
     strand?.headline ?? '',
+    (passes.value.get(word) ?? []).join(' '),
   ]);
   save('identifiers.csv', 'text/csv', csv([head, ...rows]));
 }
@@ -59,6 +71,13 @@ function saveAll(): void {
           <OutcomeGlyph v-if="group !== 'nowhere' && group !== 'no strand'" :outcome="group" silent /> {{ words(group) }}
           <span class="soft">{{ count(number) }}</span>
         </button>
+        <label
+          >never in
+          <select v-model="without" class="input" :disabled="known.length === 0">
+            <option value="">{{ passed.loading.value ? 'looking where each passed…' : 'any of these' }}</option>
+            <option v-for="one in known" :key="one" :value="one">{{ one }} ({{ items.filter((item) => missing(item, one)).length }})</option>
+          </select></label
+        >
         <button type="button" class="link plain" @click="saveAll">Save as CSV</button>
       </div>
       <table class="plain-table">

@@ -43,7 +43,8 @@ const further = computed(() => {
   const line = lines.value.find((one) => missing.some((word) => one.toLowerCase().includes(word)));
   if (line === undefined) return null;
   const place = Math.min(...missing.map((word) => line.toLowerCase().indexOf(word)).filter((at) => at >= 0));
-  return markedParts(line.slice(line.lastIndexOf(' ', Math.max(0, place - 24)) + 1, place + 300).trim(), looked.value);
+  const begin = Math.max(line.lastIndexOf(' ', Math.max(0, place - 6)) + 1, place - 24, 0);
+  return markedParts(line.slice(begin, place + 300).trim(), looked.value);
 });
 const cut = computed(() => props.wrap && props.record.message.length > LONGEST_WRAPPED);
 const weight = computed(() =>

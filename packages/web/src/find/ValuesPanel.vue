@@ -14,10 +14,17 @@ const emit = defineEmits<{ value: [field: string, value: string, out: boolean]; 
 const own = ref('');
 const added = ref<string[]>([]);
 const shown = computed(() => [...new Set([...added.value, ...props.fields])]);
-const { answer, problem, loading, again } = useRequest([toRef(props, 'asked'), () => shown.value.join('\n')], (signal) => {
+const ask = (effort: 'quick' | 'thorough', signal: AbortSignal): Promise<Page<FieldValues>> => {
   const { order: _order, ...question } = props.asked;
-  return api.get<Page<FieldValues>>(`/records/values${query({ ...question, fields: shown.value.join(','), limit: 8 })}`, signal);
-});
+  return api.get<Page<FieldValues>>(`/records/values${query({ ...question, fields: shown.value.join(','), limit: 8, effort })}`, signal);
+};
+/** A few records at once, then as many as a sample holds. */
+const quick = useRequest([toRef(props, 'asked'), () => shown.value.join('\n')], (signal) => ask('quick', signal));
+const { problem, loading, again } = quick;
+const thorough = useRequest(quick.answer, (signal) =>
+  quick.answer.value?.items[0]?.complete === false ? ask('thorough', signal) : Promise.resolve(null),
+);
+const answer = computed(() => (thorough.loading.value ? null : thorough.answer.value) ?? quick.answer.value);
 const groups = computed(() => (answer.value?.items ?? []).filter((one) => one.values.length > 0));
 const sampled = computed(() => (groups.value[0] && !groups.value[0].complete ? groups.value[0].records : 0));
 function add(): void {

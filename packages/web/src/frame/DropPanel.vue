@@ -28,8 +28,8 @@ function toggled(now: Event): void {
 }
 </script>
 <template>
-  <button ref="button" type="button" class="drop-button" aria-haspopup="dialog" :popovertarget="id"><slot name="button" /></button>
-  <div
+  <button ref="button" type="button" class="drop-button" aria-haspopup="dialog" :popovertarget="id"><slot name="button" /></button
+  ><span
     :id="id"
     ref="panel"
     popover
@@ -41,7 +41,7 @@ function toggled(now: Event): void {
     @toggle="toggled"
   >
     <slot />
-  </div>
+  </span>
 </template>
 <style scoped>
 .drop-button {
@@ -50,7 +50,8 @@ function toggled(now: Event): void {
   padding: 0;
   color: inherit;
   font: inherit;
-  display: flex;
+  display: inline-block;
+  text-align: inherit;
 }
 .drop-panel {
   position: fixed;

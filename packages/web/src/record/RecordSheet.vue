@@ -31,6 +31,8 @@ const own = computed(() =>
   }),
 );
 const fields = computed(() => Object.entries(record.value?.attributes ?? {}));
+/** Identifiers that no field of the record shows already under their own name. */
+const named = computed(() => (record.value?.identifiers ?? []).filter((one) => String(record.value!.attributes[one.kind] ?? '') !== one.value));
 const raw = ref(false);
 </script>
 <template>
@@ -59,7 +61,7 @@ const raw = ref(false);
       >
       <button type="button" class="link" @click="share.copyTicket([record])">text for the ticket</button>
     </p>
-    <table v-if="fields.length || record.logger" class="fields">
+    <table class="fields">
       <tbody>
         <tr>
           <th scope="row">level</th>
@@ -76,6 +78,10 @@ const raw = ref(false);
               value
             }}</span>
           </td>
+        </tr>
+        <tr v-for="one in named" :key="`${one.kind} ${one.value}`">
+          <th scope="row">{{ one.kind }}</th>
+          <td><ValueHandle :field="one.kind" :value="one.value" identifier /></td>
         </tr>
         <tr v-for="[name, value] in own" :key="name">
           <th scope="row">{{ name }}</th>

@@ -5,7 +5,12 @@ import { useRoute, useRouter } from 'vue-router';
 import DropPanel from '../frame/DropPanel.vue';
 
 /** A value that can be taken in hand: searched for, left out, copied. */
-const props = defineProps<{ field: string; value: string }>();
+const props = defineProps<{
+  field: string;
+  value: string;
+  /** It names something: the strands that it belongs to can be followed. */
+  identifier?: boolean;
+}>();
 const route = useRoute();
 const router = useRouter();
 const open = ref(false);
@@ -17,6 +22,11 @@ function narrow(out: boolean, anew: boolean): void {
   const q = printSearch(withValue(here ?? { words: [], condition: null }, props.field, props.value, out));
   const { w, e } = route.query;
   void router.push({ name: 'find', query: { w, e, q } });
+}
+function mark(): void {
+  open.value = false;
+  const known = typeof route.query.mark === 'string' ? route.query.mark.split('\n') : [];
+  if (!known.includes(props.value)) void router.replace({ query: { ...route.query, mark: [...known, props.value].join('\n') } });
 }
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(props.value);
@@ -33,9 +43,15 @@ async function copy(): Promise<void> {
       <span class="handle mono">{{ value }}</span>
     </template>
     <ul>
+      <li v-if="identifier">
+        <RouterLink :to="{ name: 'strands', query: { identifier: value, w: 'all', e: route.query.e } }" @click="open = false"
+          >Follow: its strands</RouterLink
+        >
+      </li>
       <li><button type="button" @click="narrow(false, false)">Only this value</button></li>
       <li><button type="button" @click="narrow(true, false)">Leave it out</button></li>
       <li v-if="route.name === 'find' && route.query.q"><button type="button" @click="narrow(false, true)">Search for it alone</button></li>
+      <li v-if="route.name === 'find'"><button type="button" @click="mark">Highlight it</button></li>
       <li>
         <button type="button" @click="copy">{{ copied ? 'Copied' : 'Copy' }}</button>
       </li>
@@ -43,6 +59,15 @@ async function copy(): Promise<void> {
   </DropPanel>
 </template>
 <style scoped>
+li a {
+  display: block;
+  padding: 4px 10px;
+  text-decoration: none;
+}
+li a:hover {
+  background: var(--indigo-wash);
+  color: var(--indigo);
+}
 .handle {
   cursor: pointer;
   text-align: left;
@@ -50,9 +75,9 @@ async function copy(): Promise<void> {
   text-decoration: underline;
   text-decoration-color: transparent;
   text-underline-offset: 3px;
-  min-height: 24px;
-  display: inline-flex;
-  align-items: center;
+  display: inline-block;
+  line-height: 18px;
+  padding: 3px 0;
 }
 .handle:hover {
   text-decoration-color: var(--indigo);

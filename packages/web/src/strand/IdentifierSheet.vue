@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Strand, StrandIdentifier } from '@fadenweg/api';
 import { computed } from 'vue';
+import ValueHandle from '../record/ValueHandle.vue';
 import { clock } from '../time/format.ts';
 const props = defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string] }>();
@@ -26,7 +27,7 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
     <ol class="list">
       <li v-for="one in own" :key="one.kind + one.value">
         <div>
-          <span class="soft">{{ one.label }}</span> <span class="mono value">{{ one.value }}</span>
+          <span class="soft">{{ one.label }}</span> <ValueHandle :field="one.kind" :value="one.value" identifier />
         </div>
         <div v-if="chain(one).length > 1" class="chain mono">
           <template v-for="(link, index) in chain(one)" :key="index"
@@ -45,7 +46,7 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
       <ul class="list">
         <li v-for="one in shared" :key="one.kind + one.value">
           <span class="soft">{{ one.label }}</span>
-          <RouterLink class="mono value" :to="{ name: 'strands', query: { identifier: one.value, w: 'all' } }">{{ one.value }}</RouterLink>
+          <ValueHandle :field="one.kind" :value="one.value" identifier />
         </li>
       </ul>
     </template>
@@ -60,9 +61,6 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
 li {
   padding: 5px 0;
   border-bottom: 1px solid var(--seam);
-}
-.value {
-  overflow-wrap: anywhere;
 }
 .chain {
   color: var(--soft-ink);

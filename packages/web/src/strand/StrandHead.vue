@@ -3,6 +3,7 @@ import type { Strand } from '@fadenweg/api';
 import { computed } from 'vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_MEANINGS, OUTCOME_WORDS } from '../glyphs/outcomes.ts';
+import ValueHandle from '../record/ValueHandle.vue';
 import { ms } from '../strands/duration-text.ts';
 import { clock, count, day, sameDay } from '../time/format.ts';
 
@@ -19,7 +20,7 @@ const calm = computed(() => {
   if (outcome !== 'done') return `${OUTCOME_WORDS[outcome]}: ${OUTCOME_MEANINGS[outcome]}.`;
   return usualMs ? `Done in ${ms(durationMs)}; usual ${ms(usualMs)}.` : `Done in ${ms(durationMs)}.`;
 });
-const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared').map((one) => `${one.label} ${one.value}`));
+const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared'));
 </script>
 <template>
   <header class="head" :class="`outcome-${strand.outcome}`">
@@ -27,9 +28,12 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
       <OutcomeGlyph :outcome="strand.outcome" :size="24" />
       <h1 class="id">{{ strand.businessId }}</h1>
       <p class="soft facts">
-        {{ [strand.flowLabel, ...parties].join(' · ') }} · {{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} ·
-        {{ ms(strand.durationMs) }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records
-        from {{ components }} {{ components === 1 ? 'component' : 'components' }}
+        {{ strand.flowLabel }} ·
+        <template v-for="one in parties" :key="one.kind + one.value"
+          >{{ one.label }} <ValueHandle :field="one.kind" :value="one.value" identifier /> · </template
+        >{{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} · {{ ms(strand.durationMs)
+        }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records from {{ components }}
+        {{ components === 1 ? 'component' : 'components' }}
       </p>
     </div>
     <p v-if="finding" class="sentence" data-testid="sentence">
@@ -37,7 +41,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
         ><b v-if="index === 0">{{ 'text' in part ? part.text : '' }}</b
         ><button v-else-if="part.kind === 'quote'" type="button" class="link" @click="$emit('select', part.record)">“{{ part.text }}”</button
         ><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', finding.record.id)">{{ clock(part.at) }}</button
-        ><b v-else-if="part.kind === 'component'">{{ part.text }}</b
+        ><b v-else-if="part.kind === 'component'"><ValueHandle field="component" :value="part.text" /></b
         ><template v-else>{{ part.text }}</template></template
       >
     </p>
@@ -76,6 +80,9 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
   line-height: 23px;
   max-width: 1180px;
   overflow-wrap: anywhere;
+}
+.head :deep(.handle) {
+  font: inherit;
 }
 .sentence .link {
   text-align: left;

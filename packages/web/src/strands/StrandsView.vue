@@ -6,6 +6,7 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
+import { useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
 import { clock, count, day } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
@@ -59,7 +60,8 @@ function follow(index: number): void {
   if (item) void router.push({ name: 'strand', params: { id: item.id } });
 }
 const open = (): void => follow(at.value);
-useKeys({ j: () => move(1), k: () => move(-1), o: open, Enter: open });
+const share = useShare();
+useKeys({ j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
 
 const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {

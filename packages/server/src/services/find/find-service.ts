@@ -8,10 +8,12 @@ import type { Asked, Scanner } from './scan.ts';
 import { levelText, type Searchables } from './searchables.ts';
 
 /** How long one call searches, in milliseconds; the next goes on where it ended. */
-const BUDGET = 220;
+const BUDGET = 160;
 /** Values are taken from so many records at most. */
 const SAMPLE = 20_000;
-const VALUES_BUDGET = 900;
+/** In milliseconds: for an answer that is there at once, and for a thorough one. */
+const VALUES_BUDGET = { quick: 100, thorough: 900 };
+export type Effort = keyof typeof VALUES_BUDGET;
 const MOST_VALUES = 5000;
 const LONGEST_VALUE = 300;
 /** Share of a field's values that must be numbers for their distribution to be told. */
@@ -43,6 +45,7 @@ export class FindService {
     let out = 0;
     const end = await this.scanner.scan(asked, BUDGET, {
       whole: true,
+      enough: limit,
       hidden: () => out++,
       take(row) {
         found.push(row);
@@ -99,12 +102,12 @@ export class FindService {
   }
 
   /** The most frequent values of fields among the latest records that a search finds, all from the same records. */
-  async values(question: Asked, fields: readonly string[], limit: number): Promise<FieldValues[]> {
+  async values(question: Asked, fields: readonly string[], limit: number, effort: Effort): Promise<FieldValues[]> {
     const counts = fields.map(() => new Counts(MOST_VALUES));
     const numbers = fields.map((): number[] => []);
     const without = fields.map(() => 0);
     let looked = 0;
-    const complete = await this.sample(question, fields, (record) => {
+    const complete = await this.sample(question, fields, effort, (record) => {
       looked++;
       fields.forEach((field, i) => {
         const texts = textsOf(record, field);
@@ -186,7 +189,7 @@ export class FindService {
   async against(question: Asked, field: string, value: string): Promise<Contrasted> {
     const total = { inside: 0, outside: 0 };
     const fields = new Map<string, Map<string, { inside: number; outside: number }>>();
-    const complete = await this.sample(question, [field, '*'], (record) => {
+    const complete = await this.sample(question, [field, '*'], 'thorough', (record) => {
       const side = textsOf(record, field).some((text) => (field === 'level' ? levelText(text) : text) === value) ? 'inside' : 'outside';
       total[side]++;
       for (const [name, text] of pairsOf(record)) {
@@ -207,7 +210,7 @@ export class FindService {
   /** The names that a search may ask for in these records: fields of the latest of them, the most frequent first. */
   async fields(question: Asked): Promise<string[]> {
     const counts = new Counts(MOST_VALUES);
-    await this.sample(question, [], (record) => {
+    await this.sample(question, [], 'quick', (record) => {
       for (const name in record.fields) counts.add(name);
     });
     const kinds = (await this.declarations.kinds()).map((kind) => kind.name);
@@ -215,11 +218,12 @@ export class FindService {
   }
 
   /** Goes through the latest records of a search, as many as a sample holds; tells whether these were all. */
-  private async sample(question: Asked, fields: readonly string[], see: (record: Searchable) => void): Promise<boolean> {
+  private async sample(question: Asked, fields: readonly string[], effort: Effort, see: (record: Searchable) => void): Promise<boolean> {
     const asked = await this.scanner.bounded({ ...question, order: 'latest' });
     let looked = 0;
-    const end = await this.scanner.scan(asked, VALUES_BUDGET, {
+    const end = await this.scanner.scan(asked, VALUES_BUDGET[effort], {
       fields,
+      enough: effort === 'quick' ? 500 : undefined,
       take(_row, record) {
         see(record!);
         return ++looked < SAMPLE;

@@ -21,6 +21,8 @@ export interface Asked {
 export interface Visitor {
   /** Fields that `take` reads of the record, '*' for whatever there is; none where it reads only the row. */
   fields?: readonly string[];
+  /** How many records are likely to be enough: so many are fetched first. */
+  enough?: number;
   /** `take` reads all columns of the row, not only time, id, source, names and level. */
   whole?: boolean;
   /** Called for each record that is found, in order, until it answers false. */
@@ -33,12 +35,18 @@ export interface Visitor {
 /** Only records that some quiet rule hides, for counting them. */
 export type Scope = 'found' | 'only-hidden';
 
-const ROWS = 1000;
+/** Rows of one query, with all of their columns and with few. */
+const WHOLE_ROWS = 1000;
 const MANY_ROWS = 4000;
 const SHORTEST = 60_000_000;
 const LONGEST = 30 * 86_400_000_000;
 const FIRST = 3_600_000_000;
 const LARGEST_ID = Number.MAX_SAFE_INTEGER;
+
+/** The next slice: as long as keeps a query near a twentieth of a second, whatever it looks for. */
+const next = (slice: number, took: number): number =>
+  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, WANTED / Math.max(1, took))))));
+const WANTED = 60;
 
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
 export class Scanner {
@@ -76,7 +84,7 @@ export class Scanner {
     if (scope === 'only-hidden') narrowing = both([narrowing, this.narrowingOfRules(rules, needed)]);
     const plain = asked.search.words.length === 0 && asked.search.condition === null && visitor.fields === undefined && !rules?.names.length;
     const columns = visitor.whole ? COLUMNS : needed.columns;
-    const most = visitor.whole ? ROWS : MANY_ROWS;
+    let most = Math.min(visitor.enough ?? MANY_ROWS, MANY_ROWS);
     const cache = strandCache();
     const until = Date.now() + budget;
     const latest = asked.order === 'latest';
@@ -96,12 +104,13 @@ export class Scanner {
         else if (!visitor.take(row, record)) return row;
       }
       const took = Date.now() - begin;
-      if (rows.length === most) cursor = rows[most - 1]!;
-      else {
+      if (rows.length === most) {
+        cursor = rows[most - 1]!;
+        most = Math.min(visitor.whole ? WHOLE_ROWS : MANY_ROWS, most * 2);
+      } else {
         if (latest ? edge <= asked.from : edge >= asked.to) return null;
         cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-        if (took < 50) slice = Math.min(LONGEST, slice * 3);
-        else if (took > 150) slice = Math.max(SHORTEST, slice / 3);
+        slice = next(slice, took);
       }
       if (Date.now() >= until) return cursor;
     }
@@ -136,8 +145,7 @@ export class Scanner {
       for (const one of counts) visitor.add(one.slot, one.level, one.count);
       to = from;
       const took = Date.now() - begin;
-      if (took < 50) slice = Math.min(LONGEST, slice * 3);
-      else if (took > 150) slice = Math.max(SHORTEST, slice / 2);
+      slice = next(slice, took);
       if (Date.now() >= until) break;
     }
     return { end: to > asked.from ? { at: to, id: 0 } : null };
