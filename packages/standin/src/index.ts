@@ -2,3 +2,4 @@ export { demoPlan, freePlan, generate, FULL_DAY, type Plan } from './generate.ts
 export { Works } from './works.ts';
 export { DEMO_ZONE, FLOWS, KINDS, MEANINGS } from './declarations.ts';
 export type { Truth } from './writing/sink.ts';
+export { f1, Scoring, type Score, type Told } from './scoring/score.ts';

@@ -162,7 +162,8 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   sink.emit(RELAY, at, relayLine(at, 'info', 'delivered', 'orders.in', message, ' consumer=blank-store'), open);
   at += random.around(4 * MS);
   const used = at;
-  const wait = fault ? 8 * SECOND : 0;
+  // a session is one order's alone as long as the database works or waits for it
+  const wait = fault ? 8 * SECOND : everyday === 'deadlock' ? 1.2 * SECOND : 0;
   const session = world.pool.take(used - 5 * MS, used + wait + 400 * MS);
   open.truth.identifiers.push({ kind: 'db-session', value: session.id });
   const blank = `B-${order.material}`;

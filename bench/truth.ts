@@ -1,0 +1,100 @@
+import { createReadStream } from 'node:fs';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { Readable } from 'node:stream';
+import { f1, FULL_DAY, generate, Scoring, type Score, type Told, type Truth } from '@fadenweg/standin';
+import { ROOT } from '../packages/launch/src/places.ts';
+import type { Result } from './measure.ts';
+import { bring, system } from './world.ts';
+
+/** Worlds that no test has seen: each has the stories of its day and everyday faults. */
+const SEEDS = [10_001, 10_002];
+const RECORDS = Number(process.env.FADENWEG_BENCH_TRUTH ?? 400_000);
+const WORST = 12;
+const FOLDER = '/var/tmp/fadenweg-bench/truth-logs';
+const share = (part: number, of: number): string => (of === 0 ? '–' : (part / of).toFixed(4));
+
+/** Made worlds brought in through the real server, their strands exported and compared with what really happened. */
+export async function benchTruth(): Promise<Result[]> {
+  const results: Result[] = [];
+  const page: string[] = [];
+  for (const seed of SEEDS) {
+    await rm(FOLDER, { recursive: true, force: true });
+    await mkdir(FOLDER, { recursive: true });
+    const made = await generate({
+      out: FOLDER,
+      seed,
+      faultRate: 0.06,
+      storyDay: FULL_DAY,
+      stretches: [{ from: FULL_DAY, hours: 24, records: RECORDS }],
+    });
+    const truth: Truth[] = [];
+    for await (const line of createInterface({ input: createReadStream(join(FOLDER, 'truth/truth.jsonl')) })) if (line !== '') truth.push(JSON.parse(line) as Truth); // prettier-ignore
+    const own = await system('truth', true);
+    try {
+      await bring(own.server.url, FOLDER);
+      const scoring = new Scoring(truth);
+      const response = await fetch(`${own.server.url}/api/strands/export?records=true`);
+      if (!response.ok || !response.body) throw new Error(`the export answered ${response.status}`);
+      for await (const line of createInterface({ input: Readable.fromWeb(response.body as never) })) if (line !== '') scoring.add(JSON.parse(line) as Told); // prettier-ignore
+      scoring.end();
+      page.push(
+        `## Seed ${seed}: ${made.records.toLocaleString('en')} records, ${truth.length.toLocaleString('en')} strands`,
+        '',
+        ...table(scoring),
+        '',
+      );
+      const { flows, records } = { flows: [...scoring.byFlow], records: sum(scoring) };
+      results.push({
+        what: `seed ${seed}: records that belong to a strand, over ${flows.length} flows`,
+        figure: `F1 ${f1(records.records).toFixed(4)}, identifiers ${f1(records.identifiers).toFixed(4)}`,
+        raw: `${truth.length.toLocaleString('en')} strands`,
+        ratio: '',
+        budget: '≥ 0.995',
+      });
+      results.push({
+        what: `seed ${seed}: outcome; component of the cause; its record`,
+        figure: `${share(records.outcomes, records.strands)}; ${share(records.causes.component, records.causes.all)}; ${share(records.causes.record, records.causes.all)}`,
+        raw: `${records.causes.all.toLocaleString('en')} strands with a cause`,
+        ratio: '',
+        budget: '',
+      });
+    } finally {
+      await own.stop();
+    }
+  }
+  await writeFile(join(ROOT, 'bench/results/truth.md'), `${page.join('\n')}\n`);
+  return results;
+}
+
+function table(scoring: Scoring): string[] {
+  const row = (name: string, score: Score): string =>
+    `| ${name} | ${score.strands} | ${share(score.found, score.strands)} | ${f1(score.records).toFixed(4)} | ${score.records.wrong} / ${score.records.missing} | ${f1(score.identifiers).toFixed(4)} | ${share(score.outcomes, score.strands)} | ${share(score.causes.failedIn, score.causes.all)} | ${share(score.causes.component, score.causes.all)} | ${share(score.causes.record, score.causes.all)} |`;
+  return [
+    '| | strands | found | records F1 | wrong / missing | identifiers F1 | outcome | given up in | cause in | its record |',
+    '|---|---|---|---|---|---|---|---|---|---|',
+    ...[...scoring.byFlow].sort(([a], [b]) => a.localeCompare(b)).map(([flow, score]) => row(flow, score)),
+    ...[...scoring.byStory].sort(([a], [b]) => a - b).map(([story, score]) => row(`story ${story}`, score)),
+    '',
+    `Strands that never were: ${scoring.invented.length}${scoring.invented.length > 0 ? ` (${scoring.invented.slice(0, 8).join(', ')})` : ''}.`,
+    '',
+    'Worst cases:',
+    '',
+    ...scoring.worst(WORST).map((one) => `- \`${one.businessId}\`: ${one.why}`),
+  ];
+}
+function sum(scoring: Scoring): Score {
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
+  for (const score of scoring.byFlow.values()) {
+    all.strands += score.strands;
+    all.found += score.found;
+    all.outcomes += score.outcomes;
+    for (const name of ['right', 'wrong', 'missing'] as const) {
+      all.records[name] += score.records[name];
+      all.identifiers[name] += score.identifiers[name];
+    }
+    for (const name of ['all', 'failedIn', 'component', 'record'] as const) all.causes[name] += score.causes[name];
+  }
+  return all;
+}

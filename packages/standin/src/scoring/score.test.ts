@@ -1,0 +1,68 @@
+import { expect, test } from '@jest/globals';
+import type { Truth } from '../writing/sink.ts';
+import { f1, Scoring, type Told } from './score.ts';
+
+const truth = (businessId: string, more: Partial<Truth> = {}): Truth => ({
+  flow: 'lens-order',
+  businessId,
+  identifiers: [{ kind: 'order', value: businessId }, { kind: 'trace', value: `t-${businessId}` }], // prettier-ignore
+  startedAt: 0,
+  outcome: 'done',
+  story: null,
+  cause: null,
+  attributes: {},
+  records: [{ source: 'a.log', line: 1 }, { source: 'a.log', line: 4 }], // prettier-ignore
+  ...more,
+});
+const told = (businessId: string, more: Partial<Told> = {}): Told => ({
+  businessId,
+  kind: 'order',
+  outcome: 'done',
+  identifiers: [{ kind: 'order', value: businessId, role: 'business' }, { kind: 'trace', value: `t-${businessId}`, role: 'link' }, { kind: 'shop', value: '7', role: 'shared' }], // prettier-ignore
+  findings: [],
+  recordsAt: [{ source: 'logs/a.log', line: 1 }, { source: 'logs/a.log', line: 4 }], // prettier-ignore
+  ...more,
+});
+
+test('what is right is right', () => {
+  const scoring = new Scoring([truth('LX-1')]);
+  scoring.add(told('LX-1'));
+  scoring.end();
+  const score = scoring.byFlow.get('lens-order')!;
+  expect(score).toMatchObject({
+    strands: 1,
+    found: 1,
+    outcomes: 1,
+    records: { right: 2, wrong: 0, missing: 0 },
+    identifiers: { right: 2, wrong: 0, missing: 0 },
+  });
+  expect([f1(score.records), scoring.worst(5), scoring.invented]).toEqual([1, [], []]);
+});
+test('what is wrong, missing, not found or never was is told', () => {
+  const cause = { failedIn: 'blank-store', component: 'labdb', record: { source: 'a.log', line: 4 }, accepted: ['relay'] };
+  const scoring = new Scoring([
+    truth('LX-1', { story: 1, outcome: 'failed', cause }),
+    truth('LX-2', { story: 1, outcome: 'failed', cause }),
+    truth('LX-3'),
+  ]);
+  const finding = { failedIn: 'blank-store', component: 'relay', record: { source: 'logs/a.log', line: 4 } };
+  scoring.add(told('LX-1', { outcome: 'failed', findings: [finding], recordsAt: [{ source: 'a.log', line: 1 }, { source: 'a.log', line: 9 }] })); // prettier-ignore
+  scoring.add(told('LX-2', { findings: [{ ...finding, component: 'edge', record: { source: 'a.log', line: 1 } }] }));
+  scoring.add(told('LX-9'));
+  scoring.add(told('SS-1', { kind: 'run' }));
+  scoring.end();
+  expect(scoring.byStory.get(1)).toMatchObject({
+    strands: 2,
+    outcomes: 1,
+    causes: { all: 2, failedIn: 2, component: 1, record: 1 },
+    records: { right: 3, wrong: 1, missing: 1 },
+  });
+  expect(scoring.byFlow.get('lens-order')).toMatchObject({ strands: 3, found: 2, records: { right: 3, wrong: 1, missing: 3 } });
+  expect(scoring.invented).toEqual(['LX-9']);
+  expect(scoring.worst(9).map((one) => [one.businessId, one.why])).toEqual([
+    ['LX-3', 'not found; records 0 right, 0 wrong, 2 missing; nothing instead of done'],
+    ['LX-1', 'records 1 right, 1 wrong, 1 missing'],
+    ['LX-2', 'done instead of failed; cause in edge instead of labdb'],
+  ]);
+});
+test('nothing to find and nothing found is whole', () => expect(f1({ right: 0, wrong: 0, missing: 0 })).toBe(1));

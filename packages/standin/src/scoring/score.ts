@@ -1,0 +1,134 @@
+import type { Truth } from '../writing/sink.ts';
+
+/** What is scored of a strand as it is exported. */
+export interface Told {
+  businessId: string;
+  kind: string;
+  outcome: string;
+  identifiers: readonly { kind: string; value: string; role: string }[];
+  findings: readonly { failedIn: string; component: string; record: { source: string; line: number } }[];
+  recordsAt?: readonly { source: string; line: number }[];
+}
+/** Right ones, wrong ones, missing ones. */
+export interface Hits {
+  right: number;
+  wrong: number;
+  missing: number;
+}
+export interface Score {
+  strands: number;
+  /** Strands of the truth that were found at all. */
+  found: number;
+  records: Hits;
+  identifiers: Hits;
+  outcomes: number;
+  /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
+  causes: { all: number; failedIn: number; component: number; record: number };
+}
+export interface Worst {
+  businessId: string;
+  why: string;
+  f1: number;
+}
+
+const fresh = (): Score => ({
+  strands: 0,
+  found: 0,
+  records: { right: 0, wrong: 0, missing: 0 },
+  identifiers: { right: 0, wrong: 0, missing: 0 },
+  outcomes: 0,
+  causes: { all: 0, failedIn: 0, component: 0, record: 0 },
+});
+
+/** The harmonic mean of precision and recall, 1 where there was nothing to find and nothing was found. */
+export const f1 = ({ right, wrong, missing }: Hits): number => (right + wrong + missing === 0 ? 1 : (2 * right) / (2 * right + wrong + missing));
+
+/** Compares strands with what really happened, strand by strand as they come; sums by flow and by story. */
+export class Scoring {
+  readonly byFlow = new Map<string, Score>();
+  readonly byStory = new Map<number, Score>();
+  private readonly open: Map<string, Truth>;
+  private readonly bad: Worst[] = [];
+  /** Strands of a kind that the truth knows, which never were. */
+  readonly invented: string[] = [];
+  private readonly kinds: ReadonlySet<string>;
+
+  constructor(truth: readonly Truth[]) {
+    this.open = new Map(truth.map((one) => [one.businessId, one]));
+    this.kinds = new Set(truth.map((one) => one.identifiers[0]?.kind ?? ''));
+  }
+
+  add(told: Told): void {
+    const truth = this.open.get(told.businessId);
+    if (!truth) {
+      if (this.kinds.has(told.kind)) this.invented.push(told.businessId);
+      return;
+    }
+    this.open.delete(told.businessId);
+    this.score(truth, told);
+  }
+  /** To be called when all were told: what is left was not found. */
+  end(): void {
+    for (const truth of this.open.values()) this.score(truth, null);
+    this.open.clear();
+  }
+  worst(most: number): Worst[] {
+    return this.bad.sort((a, b) => a.f1 - b.f1 || a.businessId.localeCompare(b.businessId)).slice(0, most);
+  }
+
+  private score(truth: Truth, told: Told | null): void {
+    const records = compared(truth.records.map(placeOf), (told?.recordsAt ?? []).map(placeOf));
+    const kinds = new Set(truth.identifiers.map((one) => one.kind));
+    const named = (list: readonly { kind: string; value: string }[]): string[] => list.filter((one) => kinds.has(one.kind)).map((one) => `${one.kind} ${one.value}`); // prettier-ignore
+    // of those that many share, only the ones that the truth tells of count: it does not list every party
+    const known = new Set(named(truth.identifiers));
+    const own = (told?.identifiers ?? []).filter((one) => one.role !== 'shared' || known.has(`${one.kind} ${one.value}`));
+    const identifiers = compared([...known], named(own));
+    const first = told?.findings[0];
+    const right = told?.outcome === truth.outcome;
+    const { cause } = truth;
+    const cell = {
+      failedIn: first !== undefined && cause !== null && first.failedIn === cause.failedIn,
+      component: first !== undefined && cause !== null && (first.component === cause.component || cause.accepted.includes(first.component)),
+      record: first !== undefined && cause?.record != null && placeOf(first.record) === placeOf(cause.record),
+    };
+    for (const score of [this.of(this.byFlow, truth.flow), ...(truth.story === null ? [] : [this.of(this.byStory, truth.story)])]) {
+      score.strands++;
+      if (told) score.found++;
+      add(score.records, records);
+      add(score.identifiers, identifiers);
+      if (right) score.outcomes++;
+      if (cause) {
+        score.causes.all++;
+        for (const name of ['failedIn', 'component', 'record'] as const) if (cell[name]) score.causes[name]++;
+      }
+    }
+    const why = [
+      told ? '' : 'not found',
+      f1(records) < 1 ? `records ${records.right} right, ${records.wrong} wrong, ${records.missing} missing` : '',
+      right ? '' : `${told?.outcome ?? 'nothing'} instead of ${truth.outcome}`,
+      cause && told && !cell.component ? `cause in ${first?.component ?? 'nothing'} instead of ${cause.component}` : '',
+    ].filter((one) => one !== '');
+    if (why.length > 0) this.bad.push({ businessId: truth.businessId, why: why.join('; '), f1: f1(records) });
+  }
+  private of<Key>(scores: Map<Key, Score>, key: Key): Score {
+    let score = scores.get(key);
+    if (!score) scores.set(key, (score = fresh()));
+    return score;
+  }
+}
+
+/** Below the folder that was brought in, however that was called. */
+const placeOf = ({ source, line }: { source: string; line: number }): string => `${source.replace(/^logs\//, '')}:${line}`;
+
+function compared(wanted: readonly string[], got: readonly string[]): Hits {
+  const all = new Set(wanted);
+  const own = new Set(got);
+  const right = [...own].filter((one) => all.has(one)).length;
+  return { right, wrong: own.size - right, missing: all.size - right };
+}
+function add(sum: Hits, more: Hits): void {
+  sum.right += more.right;
+  sum.wrong += more.wrong;
+  sum.missing += more.missing;
+}
