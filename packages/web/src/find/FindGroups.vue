@@ -17,7 +17,7 @@ const emit = defineEmits<{ value: [field: string, value: string, out: boolean] }
 const route = useRoute();
 const router = useRouter();
 const ROW = 28;
-const { groups, total, without, searched, searching, problem, again, stop } = useGroups(toRef(props, 'asked'), toRef(props, 'by'));
+const { groups, cut, total, without, searched, searching, problem, again, stop } = useGroups(toRef(props, 'asked'), toRef(props, 'by'));
 const SORTS = [{ name: 'frequent', label: 'most frequent' }, { name: 'rare', label: 'rarest' }, { name: 'latest', label: 'latest' }] as const; // prettier-ignore
 const sort = computed(() => SORTS.find((one) => one.name === route.query.sort)?.name ?? 'frequent');
 /** Letters that a group has to hold. */
@@ -62,8 +62,9 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
 <template>
   <section class="groups" :aria-label="`Grouped by ${by}`">
     <p class="head">
-      <b>{{ count(groups.length) }}</b> {{ byStrand ? 'strands' : by === 'shape' ? 'shapes' : `values of ${by}` }} in
-      {{ count(total - without) }} records<template v-if="without">; {{ count(without) }} belong to {{ byStrand ? 'no strand' : 'none' }}</template
+      <template v-if="cut">the latest </template><b>{{ count(groups.length) }}</b>
+      {{ byStrand ? 'strands' : by === 'shape' ? 'shapes' : `values of ${by}` }} in {{ count(total - without) }} records<template v-if="without"
+        >; {{ count(without) }} belong to {{ byStrand ? 'no strand' : 'none' }}</template
       ><template v-if="searching">
         · {{ Math.round(searched * 100) }} % searched <button type="button" class="link" @click="stop">stop</button></template
       ><template v-else-if="searched < 1 && !problem"> · stopped at {{ Math.round(searched * 100) }} % of the window</template>

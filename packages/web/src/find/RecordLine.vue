@@ -148,6 +148,11 @@ const weight = computed(() =>
   text-overflow: ellipsis;
   min-width: 0;
 }
+/* what turns the direction of writing ends with its cell */
+.message,
+.cell {
+  unicode-bidi: isolate;
+}
 .wrap .message {
   white-space: pre-wrap;
   overflow-wrap: anywhere;

@@ -24,7 +24,7 @@ const examples = computed(() => [
     <h2 id="help-title">How a search is written</h2>
     <p class="soft">
       Words first, then, if wanted, <span class="mono">where</span> and a condition as in SQL. Fields: time, level, component, host, environment,
-      source, logger, message, took, flow, outcome, any parsed field, any kind of identifier.
+      source, logger, message, shape, took, flow, outcome, any parsed field, any kind of identifier.
     </p>
     <dl>
       <template v-for="one in examples" :key="one.q">

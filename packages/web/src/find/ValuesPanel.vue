@@ -87,7 +87,7 @@ const share = (group: FieldValues, number: number): number => (group.records ===
       <p v-else-if="against.problem.value" class="bad" role="alert">{{ against.problem.value.detail }}</p>
     </section>
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
-    <p v-else-if="loading && !answer" class="soft" role="status">Counting…</p>
+    <p v-else-if="(loading && !answer) || (thorough.loading.value && groups.length === 0)" class="soft" role="status">Counting…</p>
     <p v-else-if="sampled" class="soft">In the latest {{ count(sampled) }} records that are found.</p>
     <section v-for="group in groups" :key="group.field">
       <h2>

@@ -23,6 +23,8 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
   const searched = ref(0);
   const searching = ref(false);
   const problem = ref<Problem | null>(null);
+  /** There are more groups than are kept. */
+  const cut = ref(false);
   let running: AbortController | null = null;
 
   async function go(): Promise<void> {
@@ -37,6 +39,7 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
     searched.value = 0;
     searching.value = true;
     groups.value = [];
+    cut.value = false;
     try {
       for (let after: string | null = ''; after !== null;) {
         const part: GroupsPart = await api.get<GroupsPart>(`/records/groups${query({ ...question, by: by.value, after })}`, mine.signal);
@@ -47,7 +50,8 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
           if (own) {
             own.count += one.count;
             own.firstAt = one.firstAt;
-          } else if (known.size < MOST) known.set(one.value, { ...one, strand: strands.get(one.value) ?? null });
+          } else if (known.size >= MOST) cut.value = true;
+          else known.set(one.value, { ...one, strand: strands.get(one.value) ?? null });
         }
         total.value += part.total;
         without.value += part.without;
@@ -70,5 +74,5 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
   }
   watch([asked, by], (now, before) => JSON.stringify(now) !== JSON.stringify(before) && void go(), { immediate: true });
   onScopeDispose(stop);
-  return { groups, total, without, searched, searching, problem, again: go, stop };
+  return { groups, cut, total, without, searched, searching, problem, again: go, stop };
 }

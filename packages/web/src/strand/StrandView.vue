@@ -150,6 +150,10 @@ useKeys({
   gap: 14px;
   font-size: 13px;
 }
+.acts {
+  display: flex;
+  gap: 14px;
+}
 .tools button {
   background: none;
   border: 0;

@@ -29,7 +29,9 @@ export function useWindow() {
   const bounds = computed<{ from: string | undefined; to: string | undefined }>(() => {
     if (text.value.includes('~')) {
       const [from, to] = text.value.split('~');
-      if (!Number.isNaN(Date.parse(from!)) && !Number.isNaN(Date.parse(to!))) return { from, to };
+      // a window that is turned round is meant the other way
+      const turned = Date.parse(from!) > Date.parse(to!);
+      if (!Number.isNaN(Date.parse(from!)) && !Number.isNaN(Date.parse(to!))) return turned ? { from: to, to: from } : { from, to };
     }
     const end = span.value.to;
     if (text.value === 'all' || !end) return { from: undefined, to: undefined };

@@ -9,6 +9,8 @@ const NAMES = {
 };
 const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, NAMES);
 
+const AT_HOME = 'r.home in (select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?)';
+
 describe('narrowing', () => {
   test.each([
     ['', 'true', [], true],
@@ -27,8 +29,12 @@ describe('narrowing', () => {
     ['where not shop = 0417', 'true', [], false],
     ['where order = LX-1', '((r.keys is not null or r.attributes::text like ?))', ['%order":%'], false],
     ['where order_no = LX-1', '(r.attributes::text like ?)', ['%order\\_no":%'], false],
-    ['where outcome = failed and level = error', '((r.level = ?))', [5], false],
-    ['where outcome = failed or level = error', 'true', [], false],
+    ['where outcome = failed', `(${AT_HOME})`, ['failed'], false],
+    ['where outcome in (failed, stalled) and level = error', `(((${AT_HOME} or ${AT_HOME}) and r.level = ?))`, ['failed', 'stalled', 5], false],
+    ['where not outcome = failed', 'true', [], false],
+    ['where outcome = done and level = error', '((r.level = ?))', [5], false],
+    ['where outcome = done or level = error', 'true', [], false],
+    ["where shape = 'a ‹›'", '(r.shape in (select id from shape where text = ?))', ['a ‹›'], true],
     ["where message like '%lock%'", '(r.message like ?)', ['%lock%'], true],
     ["where message like 'lock_'", 'true', [], false],
     ['where environment = trial', '(r.source_id in (select id from source where environment = ?))', ['trial'], true],

@@ -16,6 +16,9 @@ export interface NarrowingNames {
   isKind(name: string): boolean;
 }
 
+/** Outcomes of few strands: their records are told by whom they are at home with. */
+const RARE = new Set(['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'out-of-sight']);
+
 const ANY: Narrowing = { sql: 'true', bindings: [], exact: false };
 const NONE: Narrowing = { sql: 'false', bindings: [], exact: true };
 const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bindings, exact: true });
@@ -104,6 +107,12 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
   }
   if (name === 'environment') return exactly('r.source_id in (select id from source where environment = ?)', value.text);
   if (name === 'source') return exactly('r.source_id in (select id from source where path = ?)', value.text);
+  if (name === 'outcome' && RARE.has(value.text))
+    return {
+      sql: 'r.home in (select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?)',
+      bindings: [value.text],
+      exact: false,
+    };
   if (name === 'shape') return exactly('r.shape in (select id from shape where text = ?)', value.text);
   if (name === 'logger') return exactly('r.logger = ?', value.text);
   return present(name, names);
