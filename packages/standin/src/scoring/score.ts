@@ -90,7 +90,7 @@ export class Scoring {
     const cell = {
       failedIn: first !== undefined && cause !== null && first.failedIn === cause.failedIn,
       component: first !== undefined && cause !== null && (first.component === cause.component || cause.accepted.includes(first.component)),
-      record: first !== undefined && cause?.record != null && placeOf(first.record) === placeOf(cause.record),
+      record: first !== undefined && cause !== null && cause.record !== null && placeOf(first.record) === placeOf(cause.record),
     };
     for (const score of [this.of(this.byFlow, truth.flow), ...(truth.story === null ? [] : [this.of(this.byStory, truth.story)])]) {
       score.strands++;

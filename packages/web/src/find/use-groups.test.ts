@@ -1,6 +1,7 @@
-import { afterEach, expect, jest, test } from '@jest/globals';
+import { afterEach, expect, test } from '@jest/globals';
 import { createPinia, setActivePinia } from 'pinia';
 import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
+import { answers, settled } from '../api/testing/answers.ts';
 import type { Asked } from './use-find.ts';
 import { useGroups } from './use-groups.ts';
 
@@ -8,26 +9,12 @@ setActivePinia(createPinia());
 const ASKED: Asked = { q: 'lock', order: 'latest', quiet: 'hide' };
 let scope: EffectScope;
 afterEach(() => scope?.stop());
-const calls: URL[] = [];
-function answers(...list: object[]): void {
-  calls.length = 0;
-  globalThis.fetch = jest.fn(async (input: unknown, init?: RequestInit) => {
-    calls.push(new URL(String(input), 'http://page.example'));
-    await Promise.resolve();
-    if (init?.signal?.aborted) throw new DOMException('aborted', 'AbortError');
-    const answer = list.shift() ?? {};
-    const whole = { groups: [], strands: [], total: 0, without: 0, hidden: {}, next: null, searched: 1, ...answer };
-    return { status: 'status' in answer ? 400 : 200, ok: !('status' in answer), text: async () => JSON.stringify(whole) } as Response;
-  }) as typeof fetch;
-}
-async function settled(): Promise<void> {
-  for (let i = 0; i < 60; i++) await Promise.resolve();
-  await nextTick();
-}
+const USUAL = { groups: [], strands: [], total: 0, without: 0, hidden: {}, next: null, searched: 1 };
 const group = (value: string, count: number, at: string): object => ({ value, count, firstAt: at, lastAt: at, record: `${at}-1` });
 
 test('the counts of parts add up, the first time goes back, the latest record stays', async () => {
-  answers(
+  const calls = answers(
+    USUAL,
     { groups: [group('a', 2, '09'), group('b', 1, '08')], total: 4, without: 1, next: '5-0', searched: 0.5 },
     { groups: [group('a', 3, '05')], strands: [], total: 3, next: null },
   );
@@ -43,7 +30,7 @@ test('the counts of parts add up, the first time goes back, the latest record st
 });
 
 test('another field begins anew; more groups than are kept are said', async () => {
-  answers({ groups: [group('a', 2, '09')] }, { groups: Array.from({ length: 20_001 }, (_, i) => group(`v${i}`, 1, '01')) });
+  answers(USUAL, { groups: [group('a', 2, '09')] }, { groups: Array.from({ length: 20_001 }, (_, i) => group(`v${i}`, 1, '01')) });
   const by = ref('component');
   scope = effectScope();
   const found = scope.run(() => useGroups(shallowRef<Asked | null>(ASKED), by))!;
@@ -55,7 +42,7 @@ test('another field begins anew; more groups than are kept are said', async () =
 });
 
 test('what goes wrong is told', async () => {
-  answers({ status: 400, title: 'The search is not understood', detail: 'equality is written =' });
+  answers(USUAL, { status: 400, title: 'The search is not understood', detail: 'equality is written =' });
   scope = effectScope();
   const found = scope.run(() => useGroups(shallowRef<Asked | null>(ASKED), ref('level')))!;
   await settled();
