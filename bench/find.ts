@@ -26,7 +26,7 @@ async function wordsIndexed(url: string): Promise<{ ms: number; bytes: number; l
   try {
     for (;;) {
       const { rows } = await client.query<{ large: number; indexed: number; bytes: number }>(
-        `select (select count(*) from pg_inherits i join pg_class c on c.oid = i.inhrelid where i.inhparent = 'record'::regclass and c.reltuples >= 20000)::int as large,
+        `select (select count(*) from pg_inherits i join pg_class c on c.oid = i.inhrelid where i.inhparent = 'record'::regclass and pg_relation_size(c.oid) >= 3000000)::int as large,
            count(*) filter (where x.indisvalid)::int as indexed, coalesce(sum(pg_relation_size(c.oid)), 0)::bigint as bytes
            from pg_index x join pg_class c on c.oid = x.indexrelid where c.relname ~ '^record_[0-9]{8}_words$'`,
       );

@@ -24,12 +24,12 @@ export class Partitions {
     this.making = this.making.catch(() => {}).then(() => this.make(client, days, records));
     await this.making;
   }
-  /** Leaves that are large enough for an index of words and have none, the latest first. */
+  /** Leaves of at least so many bytes that have no index of words, the latest first. Their size is asked of the files: statistics lag behind. */
   async wordless(client: pg.Client, fewest: number): Promise<string[]> {
     if (!this.loaded) await this.load(client);
     const { rows } = await client.query<{ name: string }>(
-      `select c.relname as name from pg_inherits i join pg_class c on c.oid = i.inhrelid left join pg_stat_user_tables s on s.relid = c.oid
-         where i.inhparent = 'record'::regclass and greatest(c.reltuples, s.n_live_tup) >= $1 order by c.relname desc`,
+      `select c.relname as name from pg_inherits i join pg_class c on c.oid = i.inhrelid
+         where i.inhparent = 'record'::regclass and pg_relation_size(c.oid) >= $1 order by c.relname desc`,
       [fewest],
     );
     return rows.map((row) => row.name).filter((name) => !this.indexed.has(name));
