@@ -135,18 +135,6 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
   width: 150px;
   padding: 0 6px;
 }
-.order button {
-  background: none;
-  border: 0;
-  padding: 0;
-  font: inherit;
-  color: var(--soft-ink);
-  cursor: pointer;
-}
-.order button[aria-pressed='true'] {
-  color: var(--indigo);
-  font-weight: 700;
-}
 .scroller {
   flex: 1;
   overflow-y: scroll;

@@ -123,18 +123,6 @@ const sources = computed(() => props.view.only.value.length || props.view.off.va
 .room {
   flex: 1;
 }
-.order button {
-  background: none;
-  border: 0;
-  padding: 0;
-  font: inherit;
-  color: var(--soft-ink);
-  cursor: pointer;
-}
-.order button[aria-pressed='true'] {
-  color: var(--indigo);
-  font-weight: 700;
-}
 .said {
   white-space: nowrap;
   font-variant-numeric: tabular-nums;

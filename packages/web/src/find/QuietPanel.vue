@@ -57,7 +57,7 @@ function propose(): void {
 }
 const parsed = computed(() => parseSearch(draft.value));
 /** How much of what is found the draft would hide, counted part after part. */
-const tried = ref<{ of: string; hides: number; total: number; searched: number } | null>(null);
+const tried = ref<{ hides: number; total: number; searched: number } | null>(null);
 let trying: AbortController | null = null;
 async function attemptDraft(): Promise<void> {
   trying?.abort();
@@ -67,10 +67,9 @@ async function attemptDraft(): Promise<void> {
   const mine = new AbortController();
   trying = mine;
   const { order: _order, ...now } = props.asked;
-  const rule = draft.value;
   const here = parseSearch(now.q).search;
   const both = here ? { words: [...here.words, ...words], condition: joined(here.condition, condition) } : { words, condition };
-  const state = { of: rule, hides: 0, total: 0, searched: 0 };
+  const state = { hides: 0, total: 0, searched: 0 };
   try {
     const sum = async (q: string, add: (part: TimelinePart) => void): Promise<void> => {
       for (let after: string | null = ''; after !== null;) {

@@ -71,8 +71,8 @@ async function forget(one: Saved<SavedSearchBody>): Promise<void> {
 }
 async function undo(): Promise<void> {
   const one = forgotten.value;
-  forgotten.value = null;
-  if (one) await attempt(() => api.post('/saved', { what: one.what, name: one.name, shared: one.shared, body: one.body }));
+  if (one && (await attempt(() => api.post('/saved', { what: one.what, name: one.name, shared: one.shared, body: one.body }))))
+    forgotten.value = null;
 }
 </script>
 <template>

@@ -40,29 +40,31 @@ const name = ref('');
 const shared = ref(false);
 const failed = ref('');
 const forgotten = ref<Saved<ColumnSetBody> | null>(null);
-async function keep(): Promise<void> {
+/** Does it, and shows what there is then; what goes wrong is told. */
+async function attempt(work: () => Promise<unknown>): Promise<boolean> {
   failed.value = '';
+  try {
+    await work();
+    await again();
+    return true;
+  } catch (error) {
+    failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
+    return false;
+  }
+}
+async function keep(): Promise<void> {
   const body: ColumnSetBody = { columns: props.view.columns.value };
   const known = sets.value.find((one) => !one.supplied && one.name === name.value.trim());
   const saved = { what: 'columns', name: name.value.trim(), shared: shared.value, body };
-  try {
-    await (known ? api.put(`/saved/${known.id}`, saved) : api.post('/saved', saved));
-    name.value = '';
-    await again();
-  } catch (error) {
-    failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-  }
+  if (await attempt(() => (known ? api.put(`/saved/${known.id}`, saved) : api.post('/saved', saved)))) name.value = '';
 }
 async function forget(set: Saved<ColumnSetBody>): Promise<void> {
-  await api.delete(`/saved/${set.id}`);
-  forgotten.value = set;
-  await again();
+  if (await attempt(() => api.delete(`/saved/${set.id}`))) forgotten.value = set;
 }
 async function undo(): Promise<void> {
   const set = forgotten.value;
-  forgotten.value = null;
-  if (set) await api.post('/saved', { what: set.what, name: set.name, shared: set.shared, body: set.body });
-  await again();
+  if (set && (await attempt(() => api.post('/saved', { what: set.what, name: set.name, shared: set.shared, body: set.body }))))
+    forgotten.value = null;
 }
 </script>
 <template>
