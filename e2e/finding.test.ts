@@ -28,7 +28,7 @@ afterAll(async () => {
 /** The lines in sight, in the order in which they stand. */
 const lines = (on = page): Promise<string[]> =>
   on.driver.executeScript(
-    "return [...document.querySelectorAll('[data-lines] [role=option]')].map((one) => [new DOMMatrix(getComputedStyle(one).transform).f, one.textContent.trim()]).sort((a, b) => a[0] - b[0]).map(([, text]) => text)",
+    "return [...document.querySelectorAll('[data-lines] [role=option]')].map((one) => [one.getBoundingClientRect().top, one.textContent.trim()]).sort((a, b) => a[0] - b[0]).map(([, text]) => text)",
   );
 const pieces = (): Promise<string> => page.text(By.css('.terms'));
 const choose = (label: string): Promise<unknown> =>

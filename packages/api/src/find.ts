@@ -52,6 +52,16 @@ export interface GroupsPart {
   next: string | null;
   searched: number;
 }
+/** The foremost records by a field of as much as a call reached. */
+export interface RankedPart {
+  /** In order; a rank is a number where the value reads as one. */
+  items: { rank: number | string; record: LogRecord }[];
+  /** Records that have the field. */
+  total: number;
+  hidden: number;
+  next: string | null;
+  searched: number;
+}
 /** What tells records with a value from all others that the search finds. */
 export interface Contrasted {
   inside: number;

@@ -89,6 +89,8 @@ export interface LogRecord {
   leg: number | null;
   because: 'declared' | 'carried-over' | null;
   understood: boolean;
+  /** The message is longer than what is searched and listed; all of it is in the original text. */
+  shortened: boolean;
   /** Bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */
   marks: string[];
   tookMs: number | null;

@@ -41,3 +41,4 @@ export { ticketText, type Ticket, type TicketLine } from './exchange/ticket.ts';
 export { lineStarts } from './reading/lines.ts';
 export { nearestName } from './search/language/nearest.ts';
 export { fieldNames } from './search/language/fields.ts';
+export { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './search/language/rank.ts';

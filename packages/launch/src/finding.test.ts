@@ -2,8 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import type { FieldValues, FoundPage, LogRecord, Page, Problem, StrandSummary, TimelinePart } from '@fadenweg/api';
-import { compileSearch, LEVELS, parseSearch, type Level, type Searchable } from '@fadenweg/core';
+import type { FieldValues, FoundPage, LogRecord, Page, Problem, RankedPart, StrandSummary, TimelinePart } from '@fadenweg/api';
+import { compareRanks, compileSearch, LEVELS, parseSearch, rankOf, type Level, type Searchable } from '@fadenweg/core';
 import { call, filesBelow } from './client.ts';
 import { startSystem, type System } from './testing/system.ts';
 
@@ -181,6 +181,27 @@ describe('finding records', () => {
     const [levels, outcomes] = await values('level,outcome');
     expect(levels!.values.map((one) => one.value).sort()).toEqual(['debug', 'error', 'info', 'warning']);
     expect(outcomes!.records - outcomes!.without).toBe(160);
+  });
+
+  test.each(['down', 'up'] as const)('sorted by a field, %s, as sorting all of them would: numbers, texts, levels', async (direction) => {
+    const all = await found('lock');
+    for (const by of ['took', 'number', 'level', 'component', 'rows', 'nowhere']) {
+      const items: RankedPart['items'] = [];
+      for (let next: string | null = ''; next !== null;) {
+        const beyond = items.length >= 50 ? `&beyond=${encodeURIComponent(String(items[49]!.rank))}` : '';
+        const part: RankedPart = await system.get<RankedPart>(`/records/ranked?q=lock&by=${by}&direction=${direction}&limit=50${beyond}${next === '' ? '' : `&after=${next}`}`); // prettier-ignore
+        items.push(...part.items);
+        next = part.next;
+      }
+      const sign = direction === 'down' ? -1 : 1;
+      const wanted = all
+        .flatMap((one) => {
+          const rank = rankOf(searchable(one), by);
+          return rank === null ? [] : [{ rank, id: one.id }];
+        })
+        .sort((one, two) => sign * compareRanks(one.rank, two.rank));
+      expect(items.map(({ rank, record }) => ({ rank, id: record.id }))).toEqual(wanted.slice(0, 50));
+    }
   });
 
   test('a mistake is refused at its place with a proposal', async () => {

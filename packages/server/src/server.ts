@@ -121,7 +121,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
   const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
   const scanner = new Scanner(records, sources, searchables, names, quiet);
-  const find = new FindService(scanner, searchables, strandRows, declarations, presenter);
+  const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
   const weaving: Weaving = new Weaving(
     options.databaseUrl,

@@ -1,6 +1,18 @@
 import Joi from 'joi';
-import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, LogRecord, Page, RecordInFull, Timeline, TimelinePart } from '@fadenweg/api';
-import { decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, type Encoding } from '@fadenweg/core';
+import type {
+  Contrasted,
+  FieldValues,
+  FoundPage,
+  GroupsPart,
+  LevelName,
+  LogRecord,
+  Page,
+  RankedPart,
+  RecordInFull,
+  Timeline,
+  TimelinePart,
+} from '@fadenweg/api';
+import { decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, rankOfText, type Encoding } from '@fadenweg/core';
 import { byteOfId } from '../intake/batch.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
@@ -131,6 +143,24 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
       query: Joi.object({ ...asking, by: Joi.string().max(100).required(), after }),
       async run({ query }): Promise<GroupsPart> {
         return find.groups(await question(query), query.by);
+      },
+    }),
+    endpoint<Asking & { by: string; direction: 'up' | 'down'; beyond?: string; limit: number; after?: string }>({
+      method: 'get',
+      path: '/records/ranked',
+      summary:
+        'The foremost records by a field among what a search finds, part after part from the latest back; `beyond` leaves out what is no better',
+      query: Joi.object({
+        ...asking,
+        by: Joi.string().max(100).required(),
+        direction: Joi.string().valid('up', 'down').default('down'),
+        beyond: Joi.string().max(400),
+        limit: limit(500, 200),
+        after,
+      }),
+      async run({ query }): Promise<RankedPart> {
+        const beyond = query.beyond === undefined ? null : rankOfText(query.beyond);
+        return find.ranked(await question(query), { field: query.by, down: query.direction === 'down', beyond }, query.limit);
       },
     }),
     endpoint<Asking & { field: string; value: string }>({

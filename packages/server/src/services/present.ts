@@ -66,6 +66,7 @@ export class Presenter {
         leg: founder ? 1 : null,
         because: founder ? 'declared' : null,
         understood: (row.flags & FLAG.understood) !== 0,
+        shortened: (row.flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
         tookMs: row.took === null ? null : row.took / 1000,
       };

@@ -6,10 +6,15 @@ import type { View } from './use-view.ts';
 
 /** The names of the columns: dragged to another place, made wider at their edge, or both by the arrow keys with Shift and Alt. */
 const props = defineProps<{ view: View; tagged: boolean }>();
+const sortable = (field: string): boolean => field !== 'message';
+const arrow = (field: string): string => (props.view.rank.value?.field !== field ? '' : props.view.rank.value.direction === 'down' ? '↓' : '↑');
+function sort(field: string): void {
+  if (sortable(field)) props.view.turnRank(field);
+}
 const head = useTemplateRef<HTMLElement>('head');
-let sortable: Sortable | null = null;
+let mover: Sortable | null = null;
 onMounted(() => {
-  sortable = Sortable.create(head.value!, {
+  mover = Sortable.create(head.value!, {
     draggable: '.column',
     filter: '.edge',
     preventOnFilter: false,
@@ -23,7 +28,7 @@ onMounted(() => {
     },
   });
 });
-onBeforeUnmount(() => sortable?.destroy());
+onBeforeUnmount(() => mover?.destroy());
 
 function widen(index: number, width: number): void {
   props.view.setColumns(props.view.columns.value.map((one, i) => (i === index ? { ...one, width: Math.max(24, width) } : one)));
@@ -62,15 +67,23 @@ function key(index: number, event: KeyboardEvent): void {
 </script>
 <template>
   <div ref="head" class="head" :style="{ gridTemplateColumns: `152px ${tagged ? '26px ' : ''}${gridOf(view.columns.value)}` }">
-    <span class="time">time</span><span v-if="tagged"><span class="visually-hidden">source</span></span>
+    <button
+      type="button"
+      class="time"
+      :title="view.rank.value ? 'Put in order of time again' : view.order.value === 'oldest' ? 'Latest first' : 'Oldest first'"
+      @click="view.rank.value ? view.change({ rank: undefined }) : view.change({ order: view.order.value === 'oldest' ? undefined : 'oldest' })"
+    >
+      time {{ view.rank.value ? '' : view.order.value === 'oldest' ? '↑' : '↓' }}</button
+    ><span v-if="tagged"><span class="visually-hidden">source</span></span>
     <span v-for="(column, i) in view.columns.value" :key="column.field" class="column">
       <button
         type="button"
-        :title="`${column.field}: drag to move; arrow keys move, with Shift they change the width`"
-        :aria-label="`Column ${column.field}`"
+        :title="`${column.field}: ${sortable(column.field) ? 'click to sort, ' : ''}drag to move; arrow keys move, with Shift they change the width`"
+        :aria-label="`Column ${column.field}${arrow(column.field) && `, sorted from the ${arrow(column.field) === '↓' ? 'most' : 'least'}`}`"
+        @click="sort(column.field)"
         @keydown="(event) => key(i, event)"
       >
-        {{ column.field === 'level' && column.width < 40 ? '' : column.field }}
+        {{ column.field === 'level' && column.width < 40 ? '' : column.field }} {{ arrow(column.field) }}
       </button>
       <span class="edge" aria-hidden="true" @pointerdown.prevent.stop="(event) => drag(i, event)"></span>
     </span>
@@ -87,9 +100,10 @@ function key(index: number, event: KeyboardEvent): void {
   line-height: 24px;
   color: var(--soft-ink);
 }
-.time {
+.head .time {
   text-align: right;
   padding-right: 12px;
+  cursor: pointer;
 }
 .column {
   position: relative;

@@ -15,13 +15,14 @@ import { useScope } from '../time/scope.ts';
 import FindGroups from './FindGroups.vue';
 import FindTerms from './FindTerms.vue';
 import QuietPanel from './QuietPanel.vue';
+import RankedNote from './RankedNote.vue';
 import RecordList from './RecordList.vue';
 import SearchHelp from './SearchHelp.vue';
 import SearchProblemNote from './SearchProblemNote.vue';
 import { sourceTags } from './source-tags.ts';
 import SourcesPanel from './SourcesPanel.vue';
 import TimeRail from './TimeRail.vue';
-import { useFind } from './use-find.ts';
+import { useLines } from './use-lines.ts';
 import { useTally } from './use-tally.ts';
 import { useView } from './use-view.ts';
 import ValuesPanel from './ValuesPanel.vue';
@@ -33,8 +34,8 @@ const view = useView();
 const share = useShare();
 const said = useSaid();
 const grouped = computed(() => view.show.value);
-const listed = computed(() => (grouped.value === '' ? view.asked.value : null));
-const { store, version, stale, problem, searching, searched, ended, more, again: searchAgain, stop, look, show } = useFind(listed);
+const { byTime, ranked, lines, store, stopAll: stop } = useLines(view);
+const { version, stale, problem, searching, searched, ended, again: searchAgain } = lines;
 const { tally, searched: counted, again: countAgain } = useTally(view.bounded);
 const coverage = useRequest([() => view.bounded.value?.from, () => view.bounded.value?.to], (signal) =>
   view.bounded.value
@@ -76,7 +77,9 @@ async function around(scope: 'all' | 'source' | 'component' | 'host' = 'all', re
       scope === 'component' || scope === 'host' ? printSearch(withValue({ words: [], condition: null }, scope, record[scope], false)) : undefined;
     const source = scope === 'source' ? String(record.source.id) : undefined;
     const w = `${new Date(Date.parse(items[0]!.at)).toISOString()}~${end}`;
-    void router.push({ query: { ...route.query, q, order: 'oldest', w, record: record.id, show: undefined, src: source, off: undefined } });
+    void router.push({
+      query: { ...route.query, q, order: 'oldest', w, record: record.id, show: undefined, rank: undefined, src: source, off: undefined },
+    });
   } catch (error) {
     said.say(`What stood around it could not be asked for: ${(error as Error).message}`);
   }
@@ -91,10 +94,12 @@ function widen(side: 'earlier' | 'later'): void {
 const reach = useScope().span;
 /** Sides on which there is evidence beyond the window: at the upper and the lower end of the list. */
 const beyond = computed(() => {
+  if (view.rank.value) return { top: null, bottom: null };
   const { from, to } = view.asked.value ?? {};
   const earlier = from !== undefined && reach.value.from !== null && reach.value.from < from ? ('earlier' as const) : null;
   const later = to !== undefined && reach.value.to !== null && Date.parse(reach.value.to) >= Date.parse(to) ? ('later' as const) : null;
-  return view.order.value === 'oldest' ? { top: earlier, bottom: later } : { top: later, bottom: earlier };
+  const ends = view.order.value === 'oldest' ? { top: earlier, bottom: later } : { top: later, bottom: earlier };
+  return ended.value ? ends : { ...ends, bottom: null };
 });
 function mark(): void {
   const record = list.value?.current();
@@ -142,11 +147,11 @@ useKeys({
 const fields = computed(() => {
   const seen = new Map<string, number>();
   if (version.value === 0) return ['component', 'level', 'outcome'];
-  for (const one of store.some(200)) for (const name of Object.keys(one.attributes)) seen.set(name, (seen.get(name) ?? 0) + 1);
+  for (const one of store.value.some(200)) for (const name of Object.keys(one.attributes)) seen.set(name, (seen.get(name) ?? 0) + 1);
   const common = [...seen].filter(([name]) => !/^(?:pid|trace|span|message|content-length)/i.test(name)).sort(([, a], [, b]) => b - a);
   return ['component', 'level', 'outcome', ...common.slice(0, 4).map(([name]) => name)];
 });
-const nothing = computed(() => version.value > 0 && ended.value && store.length === 0);
+const nothing = computed(() => version.value > 0 && ended.value && store.value.length === 0);
 /** Names in a search that finds nothing and that no record has, each with what was probably meant. */
 const known = useRequest([() => nothing.value && view.q.value], (signal) => {
   const names = view.parsed.value.search ? fieldNames(view.parsed.value.search) : [];
@@ -222,12 +227,12 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
           :selected="selected"
           :tags="tags"
           :reference="reference"
-          :beyond="ended ? beyond : { ...beyond, bottom: null }"
+          :beyond="beyond"
           @widen="widen"
           @open="open"
-          @more="more"
-          @look="look"
-          @show="show"
+          @more="view.rank.value || byTime.more()"
+          @look="(from, to) => view.rank.value || byTime.look(from, to)"
+          @show="byTime.show"
           @sight="seen"
           @at="(record) => (current = record)"
         >
@@ -242,6 +247,7 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
             <RouterLink to="/sources?tab=coverage">Coverage</RouterLink> whether the sources speak at that time.
           </p>
           <p v-else-if="searching && store.length === 0" class="nothing soft" role="status">Searching…</p>
+          <RankedNote v-else-if="view.rank.value" :by="view.rank.value" :ranked="ranked" />
         </RecordList>
       </div>
       <SideSheet v-if="view.asked.value" :tabs="TABS" :tab="tab" @tab="turn">

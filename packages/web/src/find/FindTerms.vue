@@ -79,7 +79,16 @@ const sources = computed(() => props.view.only.value.length || props.view.off.va
         <option v-for="one in choices" :key="one" :value="one">by {{ one }}</option>
       </select></label
     >
-    <span v-if="grouped === ''" class="order" role="group" aria-label="Order">
+    <button
+      v-if="grouped === '' && view.rank.value"
+      type="button"
+      class="link"
+      title="Put in order of time again"
+      @click="view.change({ rank: undefined })"
+    >
+      by {{ view.rank.value.field }}, {{ view.rank.value.direction === 'down' ? 'most' : 'least' }} first <span aria-hidden="true">×</span>
+    </button>
+    <span v-else-if="grouped === ''" class="order" role="group" aria-label="Order">
       <button type="button" :aria-pressed="view.order.value === 'latest'" @click="view.change({ order: undefined })">latest</button> ·
       <button type="button" :aria-pressed="view.order.value === 'oldest'" @click="view.change({ order: 'oldest' })">oldest</button>
     </span>

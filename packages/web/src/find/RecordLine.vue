@@ -23,7 +23,7 @@ const props = defineProps<{
   /** Letter and shade of its source, where several are read as one. */
   tag: { letter: string; shade: number; path: string } | null;
 }>();
-const emit = defineEmits<{ open: [event: MouseEvent] }>();
+const emit = defineEmits<{ open: [event: MouseEvent]; take: [column: number, event: MouseEvent] }>();
 const time = computed(() => lineTime(props.record.at, props.before, props.time));
 const lines = computed(() => props.record.message.split('\n'));
 const LONGEST = 400;
@@ -61,7 +61,7 @@ const weight = computed(() =>
     @click="emit('open', $event)"
   >
     <span class="time">{{ time }}</span><span v-if="tag" class="letter" :title="tag.path">{{ tag.letter }}</span
-    ><template v-for="column in columns" :key="column.field"
+    ><template v-for="(column, at) in columns" :key="column.field"
       ><span v-if="column.field === 'message'" class="message"
         ><template v-for="(part, i) in parts" :key="i"
           ><mark v-if="part.word !== null" :class="style(part.word)">{{ part.text }}</mark
@@ -76,18 +76,17 @@ const weight = computed(() =>
         ><span v-if="cut" class="soft"> … the whole message is in the record</span></span
       ><span v-else-if="column.field === 'level'" class="glyph"><LevelGlyph :level="record.level" /></span
       ><span v-else-if="column.field === 'outcome'" class="cell"
-        ><OutcomeGlyph v-if="record.outcome" :outcome="record.outcome" silent /> {{ record.outcome }}</span
-      ><span v-else class="cell" :class="{ component: column.field === 'component' }" :title="cellOf(record, column.field)">{{
-        cellOf(record, column.field)
-      }}</span></template
+        ><OutcomeGlyph v-if="record.outcome" :outcome="record.outcome" silent />&nbsp;<span class="value" @click.stop="emit('take', at, $event)">{{
+          record.outcome
+        }}</span></span
+      ><span v-else class="cell" :class="{ component: column.field === 'component' }" :title="cellOf(record, column.field)"
+        ><span class="value" @click.stop="emit('take', at, $event)">{{ cellOf(record, column.field) }}</span></span
+      ></template
     >
   </div>
 </template>
 <style scoped>
 .line {
-  position: absolute;
-  left: 0;
-  right: 0;
   min-height: var(--line, 21px);
   line-height: var(--line, 21px);
   display: grid;
@@ -96,6 +95,11 @@ const weight = computed(() =>
   white-space: nowrap;
   cursor: pointer;
   box-sizing: border-box;
+  contain: layout style;
+}
+.line:not(.wrap) {
+  height: var(--line, 21px);
+  contain: strict;
 }
 .line.wrap {
   line-height: 18px;
@@ -142,6 +146,10 @@ const weight = computed(() =>
 }
 .component {
   color: var(--indigo);
+}
+.value:hover {
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 .message {
   overflow: hidden;

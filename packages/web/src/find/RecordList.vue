@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { LogRecord } from '@fadenweg/api';
-import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useVirtualizer, type Range } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useKeys } from '../keys/use-keys.ts';
 import { count, micros } from '../time/format.ts';
+import CellMenu from './CellMenu.vue';
 import ColumnHead from './ColumnHead.vue';
 import { gridOf } from './columns.ts';
 import type { TimeMode } from './line-time.ts';
@@ -38,6 +39,8 @@ const emit = defineEmits<{
   at: [record: LogRecord | null];
   widen: [side: 'earlier' | 'later'];
 }>();
+/** Lines drawn beyond those in sight, at least, on each side. */
+const BEYOND = 12;
 const scroller = useTemplateRef<HTMLElement>('scroller');
 const grid = computed(() => gridOf(props.view.columns.value));
 const time = computed<TimeMode>(() =>
@@ -53,16 +56,32 @@ const lines = computed(() => {
     before: (index: number) => store.recordBefore(index)?.at ?? null,
   };
 });
+/** As many lines at any time, in steps of 16, so that each that leaves gives its place on the page to one that comes. */
+function drawn({ startIndex, endIndex, count }: Range): number[] {
+  const wanted = Math.ceil((endIndex - startIndex + 1 + 2 * BEYOND) / 16) * 16;
+  const length = Math.min(count, wanted);
+  const first = Math.max(0, Math.min(count - length, startIndex - Math.floor((length - (endIndex - startIndex + 1)) / 2)));
+  return Array.from({ length }, (_, i) => first + i);
+}
 const rows = useVirtualizer(
   computed(() => ({
     count: lines.value.length,
     getScrollElement: () => scroller.value,
     estimateSize: () => height.value,
-    overscan: 20,
+    rangeExtractor: drawn,
     measureElement: props.view.wrap.value ? undefined : () => height.value,
   })),
 );
 watch([height, props.view.wrap, props.view.columns], () => rows.value.measure());
+/** Each has one element of the list to itself and nothing beside it: a text between them, though empty, makes the browser go through all of them. */
+const shown = computed(() =>
+  rows.value.getVirtualItems().flatMap((row) => {
+    const line = lines.value.at(row.index);
+    return line ? [{ row, line }] : [];
+  }),
+);
+const places = computed(() => rows.value.getVirtualItems().length);
+const placeOf = (index: number): number => (props.view.wrap.value ? index : index % places.value);
 const measure = (element: unknown): void => rows.value.measureElement(element as Element | null);
 
 const inSight = computed(() => {
@@ -87,7 +106,7 @@ const anchor = ref(-1);
 const within = (index: number): boolean =>
   anchor.value >= 0 && index >= Math.min(anchor.value, at.value) && index <= Math.max(anchor.value, at.value);
 watch(
-  () => JSON.stringify(props.view.asked.value),
+  () => JSON.stringify([props.view.asked.value, props.view.rank.value]),
   () => {
     at.value = -1;
     anchor.value = -1;
@@ -120,7 +139,17 @@ function open(index = at.value, event?: MouseEvent): void {
   if (line?.type === 'hidden') emit('show', index);
   else if (line?.type === 'record') emit('open', line.record);
 }
+const menu = useTemplateRef<InstanceType<typeof CellMenu>>('menu');
+/** What can be done with a value of a line: by a click on it, or by key at the first column, from where the arrow keys go on. */
+function take(index: number, column: number, event?: MouseEvent): void {
+  const record = recordAt(index);
+  const field = props.view.columns.value[column]?.field;
+  if (!record || !field) return;
+  const line = (event?.currentTarget as Element | null)?.closest('.line') ?? scroller.value?.querySelector(`[data-index="${index}"] .line`);
+  menu.value?.show(record, column, line ?? null);
+}
 useKeys({
+  h: () => take(at.value, 0),
   j: () => move(1),
   k: () => move(-1),
   J: () => move(1, true),
@@ -148,6 +177,7 @@ watch(
 /** Lines that are fetched at most to reach the record that an address names. */
 const FURTHEST = 3000;
 function searchOn(): void {
+  if (props.view.rank.value) return;
   const last = recordAt(props.store.length - 1);
   const wanted = Number(/^\d+/.exec(props.selected)?.[0] ?? NaN);
   if (!last || Number.isNaN(wanted) || props.store.length > FURTHEST) return;
@@ -183,42 +213,46 @@ defineExpose({ chosen, current });
         <button type="button" class="link" @click="emit('widen', beyond.top)">go on to {{ beyond.top }} records</button>
       </p>
       <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
-        <template v-for="row in rows.getVirtualItems()" :key="row.index">
-          <template v-for="line in [lines.at(row.index)]" :key="line?.type === 'record' ? line.record.id : row.index">
-            <RecordLine
-              v-if="line?.type === 'record'"
-              :ref="(it) => view.wrap.value && measure((it as { $el?: Element } | null)?.$el ?? null)"
-              :data-index="row.index"
-              :record="line.record"
-              :before="lines.before(row.index)"
-              :time="time"
-              :words="words"
-              :marks="view.marks.value"
-              :columns="view.columns.value"
-              :grid="grid"
-              :chosen="row.index === at || line.record.id === selected || within(row.index)"
-              :quiet="line.quiet"
-              :wrap="view.wrap.value"
-              :tag="tags.get(line.record.source.id) ?? null"
-              :style="{ transform: `translateY(${row.start}px)` }"
-              @open="(event) => open(row.index, event)"
-            />
-            <div
-              v-else-if="line"
-              class="between soft"
-              role="option"
-              :aria-selected="row.index === at"
-              :class="{ at: row.index === at }"
-              :style="{ transform: `translateY(${row.start}px)`, height: `${height}px` }"
-              @click="open(row.index)"
-            >
-              <template v-if="line.type === 'hidden'"
-                ><span class="thread" aria-hidden="true"></span>{{ count(line.count) }} quiet {{ line.count === 1 ? 'record' : 'records' }} hidden ·
-                <span class="link">{{ line.count > MOST_SHOWN ? `show the next ${MOST_SHOWN}` : 'show' }}</span></template
-              ><template v-else>…</template>
-            </div>
-          </template>
-        </template>
+        <div
+          v-for="{ row, line } in shown"
+          :key="placeOf(row.index)"
+          :ref="(it) => view.wrap.value && measure(it)"
+          class="place"
+          role="presentation"
+          :data-index="row.index"
+          :style="{ top: `${row.start}px` }"
+        >
+          <RecordLine
+            v-if="line.type === 'record'"
+            :record="line.record"
+            :before="lines.before(row.index)"
+            :time="time"
+            :words="words"
+            :marks="view.marks.value"
+            :columns="view.columns.value"
+            :grid="grid"
+            :chosen="row.index === at || line.record.id === selected || within(row.index)"
+            :quiet="line.quiet"
+            :wrap="view.wrap.value"
+            :tag="tags.get(line.record.source.id) ?? null"
+            @open="(event) => open(row.index, event)"
+            @take="(column, event) => take(row.index, column, event)"
+          />
+          <div
+            v-else
+            class="between soft"
+            role="option"
+            :aria-selected="row.index === at"
+            :class="{ at: row.index === at }"
+            :style="{ height: `${height}px` }"
+            @click="open(row.index)"
+          >
+            <template v-if="line.type === 'hidden'"
+              ><span class="thread" aria-hidden="true"></span>{{ count(line.count) }} quiet {{ line.count === 1 ? 'record' : 'records' }} hidden ·
+              <span class="link">{{ line.count > MOST_SHOWN ? `show the next ${MOST_SHOWN}` : 'show' }}</span></template
+            ><template v-else>…</template>
+          </div>
+        </div>
       </div>
       <p v-if="beyond.bottom && store.length > 0" class="beyond soft" role="presentation">
         The window {{ beyond.bottom === 'earlier' ? 'begins' : 'ends' }} here ·
@@ -226,6 +260,7 @@ defineExpose({ chosen, current });
       </p>
       <slot />
     </div>
+    <CellMenu ref="menu" :columns="view.columns.value" />
   </div>
 </template>
 <style scoped>
@@ -239,16 +274,21 @@ defineExpose({ chosen, current });
   flex: 1;
   overflow-y: scroll;
   overflow-x: hidden;
+  contain: strict;
+  /* opaque, so that scrolling moves what is painted */
+  background: var(--linen);
 }
 .beyond {
   margin: 0;
   padding-left: 158px;
   font-size: 12px;
 }
-.between {
+.place {
   position: absolute;
   left: 0;
   right: 0;
+}
+.between {
   padding-left: 158px;
   display: flex;
   align-items: center;

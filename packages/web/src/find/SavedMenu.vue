@@ -11,7 +11,7 @@ const route = useRoute();
 const router = useRouter();
 const open = ref(false);
 /** What of the address a saved search restores; the window only where it is exact or asked for. */
-const KEPT = ['q', 'order', 'show', 'quiet', 'src', 'off', 'cols', 'view', 'mark'];
+const KEPT = ['q', 'order', 'rank', 'show', 'quiet', 'src', 'off', 'cols', 'view', 'mark'];
 const { answer, again, problem } = useRequest([open], (signal) =>
   open.value ? api.get<Page<Saved<SavedSearchBody>>>('/saved?what=search', signal) : Promise.resolve(null),
 );

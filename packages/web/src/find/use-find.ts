@@ -1,6 +1,7 @@
 import type { FoundPage, LogRecord, Problem } from '@fadenweg/api';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, query } from '../api/client.ts';
+import { problemOf } from '../api/problem-of.ts';
 import { PageStore } from './page-store.ts';
 
 /** What is searched for, in the words of the API. */
@@ -37,9 +38,6 @@ export function useFind(asked: Ref<Asked | null>) {
   let running: AbortController | null = null;
   let restoring = false;
 
-  const told = (error: unknown): Problem =>
-    error instanceof ApiError ? error.problem : { type: '', title: 'The search broke off', status: 0, detail: (error as Error).message };
-
   async function go(begin: boolean): Promise<void> {
     if (!asked.value || (!begin && (searching.value || ended.value))) return;
     running?.abort();
@@ -75,7 +73,7 @@ export function useFind(asked: Ref<Asked | null>) {
         store.clear();
         version.value++;
       }
-      problem.value = told(error);
+      problem.value = problemOf(error);
     } finally {
       if (running === mine) searching.value = false;
     }
@@ -110,7 +108,7 @@ export function useFind(asked: Ref<Asked | null>) {
         version.value++;
       }
     } catch (error) {
-      problem.value = told(error);
+      problem.value = problemOf(error);
     } finally {
       restoring = false;
     }
@@ -130,7 +128,7 @@ export function useFind(asked: Ref<Asked | null>) {
         after = page.next;
       }
     } catch (error) {
-      problem.value = told(error);
+      problem.value = problemOf(error);
       return;
     }
     if (store.at(index) !== line) return;

@@ -1,6 +1,7 @@
 import type { GroupsPart, Problem, StrandSummary } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, query } from '../api/client.ts';
+import { problemOf } from '../api/problem-of.ts';
 import type { Asked } from './use-find.ts';
 
 export interface Group {
@@ -62,8 +63,7 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
       }
     } catch (error) {
       if (mine.signal.aborted) return;
-      problem.value =
-        error instanceof ApiError ? error.problem : { type: '', title: 'The search broke off', status: 0, detail: (error as Error).message };
+      problem.value = problemOf(error);
     } finally {
       if (running === mine) searching.value = false;
     }

@@ -6,6 +6,7 @@ import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
 import { columnsOf, columnsText, USUAL_COLUMNS, type Column } from './columns.ts';
 import type { Asked } from './use-find.ts';
+import type { RankedBy } from './use-ranked.ts';
 
 export type Density = 'close' | 'usual' | 'wide';
 /** Height of a line by density, in pixels. */
@@ -30,6 +31,16 @@ export function useView() {
   const q = computed(() => text('q'));
   const parsed = computed(() => parseSearch(q.value));
   const order = computed<'oldest' | 'latest'>(() => (text('order') === 'oldest' ? 'oldest' : 'latest'));
+  /** The column that the list is sorted by, null where it stands in order of time. */
+  const rank = computed<RankedBy | null>(() => {
+    const hit = /^(.+)\.(up|down)$/.exec(text('rank'));
+    return hit ? { field: hit[1]!, direction: hit[2] as RankedBy['direction'] } : null;
+  });
+  /** From the most to the least, then the other way round, then by time again. */
+  function turnRank(field: string): void {
+    const now = rank.value?.field === field ? rank.value.direction : null;
+    change({ rank: now === null ? `${field}.down` : now === 'down' ? `${field}.up` : undefined, record: undefined });
+  }
   const only = computed(() => numbers(text('src')));
   const off = computed(() => numbers(text('off')));
   const asked = computed<Asked | null>((old) =>
@@ -76,6 +87,8 @@ export function useView() {
     q,
     parsed,
     order,
+    rank,
+    turnRank,
     asked,
     bounded,
     only,

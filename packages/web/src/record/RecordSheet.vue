@@ -50,6 +50,10 @@ const raw = ref(false);
       ><button type="button" :aria-pressed="raw" @click="raw = true">original text</button>
     </div>
     <pre class="mono text" tabindex="0" aria-label="Text of the record">{{ raw ? record.raw : record.message }}</pre>
+    <p v-if="!raw && record.shortened" class="soft">
+      The beginning of the message, which is what searches look through.
+      <button type="button" class="link" @click="raw = true">Show all of it</button>
+    </p>
     <p v-if="raw && record.rawCut" class="soft">The first 2 MB of the original text.</p>
     <p class="soft mono place">
       {{ record.source.path }}, line {{ record.source.line }}, bytes {{ record.source.byteFrom }} to {{ record.source.byteTo }}

@@ -1,7 +1,22 @@
-import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, TimelinePart } from '@fadenweg/api';
-import { contrast, distribution, isOwn, isoMicros, LEVELS, OWN_FIELDS, textsOf, type Searchable } from '@fadenweg/core';
+import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, RankedPart, TimelinePart } from '@fadenweg/api';
+import {
+  compareRanks,
+  contrast,
+  distribution,
+  Foremost,
+  isOwn,
+  isoMicros,
+  LEVELS,
+  OWN_FIELDS,
+  rankOf,
+  textsOf,
+  type Condition,
+  type Rank,
+  type Search,
+  type Searchable,
+} from '@fadenweg/core';
 import type { DeclarationRepository } from '../../repositories/declarations.ts';
-import type { Cursor, RecordRow } from '../../repositories/records.ts';
+import type { Cursor, RecordRepository, RecordRow } from '../../repositories/records.ts';
 import type { StrandRepository } from '../../repositories/strands.ts';
 import { recordKey, type Presenter } from '../present.ts';
 import type { Asked, Scanner } from './scan.ts';
@@ -35,6 +50,7 @@ export class FindService {
     private readonly strands: StrandRepository,
     private readonly declarations: DeclarationRepository,
     private readonly presenter: Presenter,
+    private readonly records: RecordRepository,
   ) {}
 
   /** A page of what a search finds; fewer than asked where the time was over, `next` then goes on. */
@@ -179,6 +195,31 @@ export class FindService {
     };
   }
 
+  /** The foremost records by a field, of as much as a call reaches; `beyond`: none that does not come before this one. */
+  async ranked(question: Asked, by: { field: string; down: boolean; beyond: Rank | null }, limit: number): Promise<RankedPart> {
+    const asked = await this.scanner.bounded({ ...question, search: having(question.search, by.field), order: 'latest' });
+    const foremost = new Foremost<RecordRow>(limit, by.down);
+    let [total, hidden] = [0, 0];
+    const end = await this.scanner.scan(asked, BUDGET, {
+      fields: [by.field],
+      hidden: () => hidden++,
+      take(row, record) {
+        const rank = rankOf(record!, by.field)!;
+        total++;
+        if (by.beyond === null || compareRanks(rank, by.beyond) * (by.down ? -1 : 1) < 0) foremost.add(rank, row);
+        return true;
+      },
+    });
+    const first = foremost.items();
+    const places = new Map(first.map(({ item }, i) => [recordKey(item), i]));
+    const items: RankedPart['items'] = [];
+    for (const record of await this.presenter.recordsOf(await this.records.byIds(first.map(({ item }) => item)))) {
+      const place = places.get(record.id)!;
+      items[place] = { rank: first[place]!.rank, record };
+    }
+    return { items: items.filter(() => true), total, hidden, next: next(end), searched: this.scanner.share(asked, end) };
+  }
+
   private async strandsBy(founders: readonly number[]) {
     const rows = await this.strands.byFounders(founders);
     const summaries = await this.presenter.summaries(rows, await this.declarations.flows());
@@ -231,6 +272,12 @@ export class FindService {
     });
     return end === null;
   }
+}
+
+/** The search, of records that have a field. */
+function having({ words, condition }: Search, name: string): Search {
+  const there: Condition = { type: 'not', part: { type: 'null', field: { name, from: 0, to: 0 } } };
+  return { words, condition: condition ? { type: 'and', parts: [condition, there] } : there };
 }
 
 /** How often each text occurs, of at most so many different ones. */

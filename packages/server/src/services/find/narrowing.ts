@@ -73,6 +73,7 @@ function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
     case 'or':
       return either(condition.parts.map((part) => ofCondition(part, names)));
     case 'not':
+      if (condition.part.type === 'null' && condition.part.field.name !== 'took') return present(condition.part.field.name, names);
       return negated(ofCondition(condition.part, names));
     case 'compare':
       return ofCompare(condition.field.name, condition.op, condition.value, names);
