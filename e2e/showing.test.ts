@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -45,7 +46,7 @@ async function many(root: string): Promise<void> {
       const at = new Date(start + (i + k) * 20).toISOString();
       return `${at.slice(0, 10)} ${at.slice(11, 19)},${at.slice(20, 23)} INFO  desk - step ${(i + k) % 977} done, rows=${((i + k) * 7919) % 100_003}\n`;
     });
-    if (!out.write(block.join(''))) await new Promise((drained) => out.once('drain', drained));
+    if (!out.write(block.join(''))) await once(out, 'drain');
   }
   out.end();
   await finished(out);
@@ -158,6 +159,22 @@ describe('a million records', () => {
     await page.click(By.css('[aria-label^="Column rows"]'));
     await page.until('by time', async () => (await page.text(By.css('.terms'))).includes('latest') && !falls(await rows()));
   });
+
+  test('a set of columns keeps what the list is sorted by, and a field of a hundred thousand values is told as such', async () => {
+    await page.open('/find?w=2026-11-20T06:00:00.000Z~2026-11-20T06:40:00.000Z&cols=rows:90,message&view=wide&rank=rows.up');
+    await page.click(By.xpath('//button[.//span[text()="view"]]'));
+    await (await page.see(By.css('[aria-label="Name for this column set"]'))).sendKeys('Fewest rows', Key.ENTER);
+    await page.until('it in the list', async () => (await page.text(By.css('.drop-panel:popover-open'))).includes('Fewest rows'));
+    await page.open('/find?w=2026-11-20T06:00:00.000Z~2026-11-20T06:40:00.000Z');
+    await page.click(By.xpath('//button[.//span[text()="view"]]'));
+    await page.click(By.xpath('//button[normalize-space(.)="Fewest rows"]'));
+    await page.until('the set', async () => /cols=rows:90,message.*rank=rows\.up|rank=rows\.up.*cols=rows:90,message/.test(await page.address()));
+    expect(await page.address()).toContain('view=wide');
+    await page.press(Key.ESCAPE);
+    await page.until('the values of rows', async () => /rows[\s\S]*[\d,]{5,} values/.test(await page.text(By.css('.values'))));
+    await page.open('/find?q=where+component+%3D+desk&w=all&show=rows');
+    await page.until('groups, cut and said', async () => /the latest 20,000/.test(await page.text(By.css('.groups'))));
+  }, 60_000);
 
   test('a value of a line is taken in hand, by click and by key', async () => {
     await page.open('/find?w=all&order=oldest&cols=rows:90,component:110,message');

@@ -15,6 +15,11 @@ export interface QuietRuleInfo extends QuietRuleBody {
 export interface ColumnSetBody {
   /** A width of 0 takes what room is left. */
   columns: { field: string; width: number }[];
+  density: 'close' | 'usual' | 'wide';
+  /** Whole messages, wrapped. */
+  wrap: boolean;
+  /** What the list is sorted by, as `took.down`; null for the order of time. */
+  rank: string | null;
 }
 export interface SavedSearchBody {
   about: string;

@@ -242,6 +242,9 @@ describe('what is saved', () => {
   test('what cannot be restored is refused', async () => {
     expect(await refused('POST', '/saved', { ...body, body: { address: { javascript: 'x' } } })).toMatchObject({ status: 400 });
     expect(await refused('POST', '/saved', { ...body, what: 'columns', body: { columns: [] } })).toMatchObject({ status: 400 });
+    expect(
+      await refused('POST', '/saved', { ...body, what: 'columns', body: { columns: [{ field: 'took', width: 80 }], rank: 'took.sideways' } }),
+    ).toMatchObject({ status: 400 });
     expect(await refused('PUT', '/saved/999999', body)).toMatchObject({ status: 404 });
   });
 });

@@ -8,7 +8,7 @@ interface Supplied<What extends string, Body> {
 const columns = (name: string, ...list: [field: string, width: number][]): Supplied<'columns', ColumnSetBody> => ({
   what: 'columns',
   name,
-  body: { columns: list.map(([field, width]) => ({ field, width })) },
+  body: { columns: list.map(([field, width]) => ({ field, width })), density: 'usual', wrap: false, rank: null },
 });
 const search = (name: string, q: string, about: string, more: Partial<SavedSearchBody> = {}): Supplied<'search', SavedSearchBody> => ({
   what: 'search',

@@ -22,9 +22,15 @@ const columns = Joi.object({
     .max(40)
     .unique('field')
     .required(),
+  density: Joi.string().valid('close', 'usual', 'wide').default('usual'),
+  wrap: Joi.boolean().default(false),
+  rank: Joi.string()
+    .pattern(/^.{1,100}\.(up|down)$/, 'a field and up or down')
+    .allow(null)
+    .default(null),
 });
 /** What an address may restore. */
-const PARAMETERS = ['q', 'w', 'e', 'order', 'show', 'quiet', 'src', 'off', 'cols', 'view', 'mark'];
+const PARAMETERS = ['q', 'w', 'e', 'order', 'rank', 'show', 'quiet', 'src', 'off', 'cols', 'view', 'mark'];
 const search = Joi.object({
   about: Joi.string().allow('').max(500).default(''),
   address: Joi.object(Object.fromEntries(PARAMETERS.map((one) => [one, Joi.string().allow('').max(LONGEST_SEARCH)]))).required(),

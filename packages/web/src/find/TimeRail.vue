@@ -88,6 +88,8 @@ function release(): void {
   const [from, to] = range[0] < range[1] ? range : [range[1], range[0]];
   if (to - from >= Math.max(1000, props.tally.slotMs / 2)) emit('window', Math.floor(from), Math.ceil(to));
 }
+/** As exact as a step of the hand. */
+const edgeTime = (at: number): string => clock(new Date(at).toISOString(), end.value - props.tally.from < 600_000 ? 3 : 0);
 function shift(share: number): void {
   const by = (end.value - props.tally.from) * share;
   emit('window', Math.floor(props.tally.from + by), Math.ceil(end.value + by));
@@ -159,6 +161,10 @@ const bracket = computed(() => {
         :y="scale(Math.min(...dragged))"
         :height="Math.max(1, scale(Math.max(...dragged)) - scale(Math.min(...dragged)))"
       />
+      <template v-if="dragged">
+        <text :x="LEFT + 2" :y="Math.max(11, scale(Math.min(...dragged)) - 4)" class="edge-time">{{ edgeTime(Math.min(...dragged)) }}</text>
+        <text :x="LEFT + 2" :y="Math.min(height - 3, scale(Math.max(...dragged)) + 13)" class="edge-time">{{ edgeTime(Math.max(...dragged)) }}</text>
+      </template>
     </svg>
   </div>
 </template>
@@ -198,6 +204,15 @@ svg {
   fill: none;
   stroke: var(--indigo);
   stroke-width: 2;
+}
+.edge-time {
+  font-size: 11.5px;
+  font-weight: 700;
+  fill: var(--ink);
+  stroke: var(--linen);
+  stroke-width: 3px;
+  paint-order: stroke;
+  font-variant-numeric: tabular-nums;
 }
 .dragged {
   fill: var(--indigo);

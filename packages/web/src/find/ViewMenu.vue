@@ -35,7 +35,16 @@ const { answer, again } = useRequest([open], (signal) =>
   open.value ? api.get<Page<Saved<ColumnSetBody>>>('/saved?what=columns', signal) : Promise.resolve(null),
 );
 const sets = computed(() => answer.value?.items ?? []);
-const current = computed(() => columnsText(props.view.columns.value));
+/** What is shown now, as a set would keep it. */
+const shown = computed<ColumnSetBody>(() => ({
+  columns: props.view.columns.value,
+  density: props.view.density.value,
+  wrap: props.view.wrap.value,
+  rank: props.view.rank.value && `${props.view.rank.value.field}.${props.view.rank.value.direction}`,
+}));
+const USUAL: ColumnSetBody = { columns: [...USUAL_COLUMNS], density: 'usual', wrap: false, rank: null };
+const words = ({ columns, density, wrap, rank }: ColumnSetBody): string => JSON.stringify([columnsText(columns), density, wrap, rank]);
+const current = computed(() => words(shown.value));
 const name = ref('');
 const shared = ref(false);
 const failed = ref('');
@@ -53,7 +62,7 @@ async function attempt(work: () => Promise<unknown>): Promise<boolean> {
   }
 }
 async function keep(): Promise<void> {
-  const body: ColumnSetBody = { columns: props.view.columns.value };
+  const body = shown.value;
   const known = sets.value.find((one) => !one.supplied && one.name === name.value.trim());
   const saved = { what: 'columns', name: name.value.trim(), shared: shared.value, body };
   if (await attempt(() => (known ? api.put(`/saved/${known.id}`, saved) : api.post('/saved', saved)))) name.value = '';
@@ -118,7 +127,7 @@ async function undo(): Promise<void> {
         </p>
       </fieldset>
       <fieldset>
-        <legend>Columns</legend>
+        <legend>Columns and sets of them</legend>
         <p class="cols">
           <span v-for="one in view.columns.value" :key="one.field" class="col mono"
             >{{ one.field }}
@@ -140,12 +149,10 @@ async function undo(): Promise<void> {
         </form>
         <ul>
           <li>
-            <button type="button" class="link" :aria-pressed="current === columnsText(USUAL_COLUMNS)" @click="view.setColumns(USUAL_COLUMNS)">
-              Usual
-            </button>
+            <button type="button" class="link" :aria-pressed="current === words(USUAL)" @click="view.takeSet(USUAL)">Usual</button>
           </li>
           <li v-for="set in sets" :key="set.id">
-            <button type="button" class="link" :aria-pressed="current === columnsText(set.body.columns)" @click="view.setColumns(set.body.columns)">
+            <button type="button" class="link" :aria-pressed="current === words(set.body)" @click="view.takeSet(set.body)">
               {{ set.name }}
             </button>
             <span v-if="set.shared && !set.supplied" class="soft"> shared</span>
@@ -158,7 +165,7 @@ async function undo(): Promise<void> {
         <form @submit.prevent="keep">
           <input v-model="name" class="input" maxlength="80" required aria-label="Name for this column set" placeholder="name for this set" />
           <label><input v-model="shared" type="checkbox" /> shared</label>
-          <button type="submit" class="link">save</button>
+          <button type="submit" class="link" title="Columns, widths, density, wrapping and what the list is sorted by">save</button>
         </form>
         <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
       </fieldset>

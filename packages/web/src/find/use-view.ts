@@ -1,3 +1,4 @@
+import type { ColumnSetBody } from '@fadenweg/api';
 import { parseSearch } from '@fadenweg/core';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -72,6 +73,18 @@ export function useView() {
     if (on) next.add(name);
     adjust({ view: next.size > 0 ? [...next].sort().join('.') : undefined });
   }
+  /** All that a saved set of columns restores, in one step. */
+  function takeSet(set: ColumnSetBody): void {
+    const next = [...flags.value].filter((one) => !['close', 'wide', 'wrap'].includes(one));
+    if (set.density !== 'usual') next.push(set.density);
+    if (set.wrap) next.push('wrap');
+    const words = columnsText(set.columns);
+    change({
+      cols: words === columnsText(USUAL_COLUMNS) ? undefined : words,
+      view: next.length > 0 ? next.sort().join('.') : undefined,
+      rank: set.rank ?? undefined,
+    });
+  }
   const density = computed<Density>(() => (flags.value.has('close') ? 'close' : flags.value.has('wide') ? 'wide' : 'usual'));
   const columns = computed(() => columnsOf(text('cols')));
   function setColumns(next: readonly Column[]): void {
@@ -105,6 +118,7 @@ export function useView() {
     reference: computed(() => text('ref')),
     columns,
     setColumns,
+    takeSet,
     marks,
     setMarks: (next: readonly string[]) => adjust({ mark: next.length > 0 ? next.join('\n') : undefined }),
     /** Records, or what they are grouped by: strand, shape, any field. */
