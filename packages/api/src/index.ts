@@ -349,6 +349,8 @@ export interface RecordPlace {
   source: string;
   /** First line, counted from 1. */
   line: number;
+  /** It names nothing itself; who wrote it worked on the strand. */
+  carried: boolean;
 }
 /** A line of an export: a strand, with its records' places where they are asked for. */
 export type ExportedStrand = Strand & { recordsAt?: RecordPlace[] };

@@ -13,7 +13,7 @@ async function made(seed: number): Promise<{ folder: string; digest: string }> {
     seed,
     faultRate: 0.1,
     storyDay: FULL_DAY,
-    stretches: [{ from: FULL_DAY + 10 * 3_600_000_000, hours: 1, records: 4000 }],
+    stretches: [{ from: FULL_DAY + 10 * 3_600_000_000, hours: 1, records: 8000 }],
   });
   const hash = createHash('sha256');
   for (const entry of (await readdir(folder, { recursive: true, withFileTypes: true }))

@@ -12,7 +12,7 @@ import { Random } from './writing/random.ts';
 import { Sink } from './writing/sink.ts';
 import { DAY, MINUTE, type Micros } from './writing/times.ts';
 
-const RECORDS_OF_ORDER = 41;
+const RECORDS_OF_ORDER = 44;
 const RECORDS_OF_CALL = 18;
 /** From so many records a minute on, what recurs is written too. */
 const RECURS_FROM = 40;

@@ -3,6 +3,7 @@ import {
   emptyDraft,
   Finder,
   HomeChooser,
+  LaneFinder,
   Marker,
   openReader,
   sampleOf,
@@ -54,6 +55,7 @@ export class BatchBuilder {
   private readonly finder: Finder;
   private readonly chooser: HomeChooser;
   private readonly marker: Marker;
+  private readonly lanes = new LaneFinder();
   private readonly draft: Draft = emptyDraft();
   private readonly knownShapes = new Set<number>();
   private lastAt: number;
@@ -147,7 +149,7 @@ export class BatchBuilder {
   private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number): void {
     const { records, job } = this;
     const shortened = draft.message.length > LONGEST_MESSAGE;
-    records.begin(18);
+    records.begin(19);
     records.big(draft.at);
     records.big(id);
     records.int(job.sourceId);
@@ -174,6 +176,9 @@ export class BatchBuilder {
       for (const { key } of mentions) this.keys.push(key);
       records.bigs(this.keys);
     }
+    const lane = this.lanes.laneOf(draft.fields);
+    if (lane === null) records.nothing();
+    else records.int(lane);
     if (home !== null) this.glimpse(draft, home, id, marks);
   }
 

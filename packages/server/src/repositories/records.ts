@@ -19,6 +19,7 @@ export interface RecordRow {
   message: string;
   attributes: Record<string, string | number | boolean> | null;
   keys: number[] | null;
+  lane: number | null;
 }
 export interface Cursor {
   at: number;
@@ -44,6 +45,7 @@ export const COLUMNS: RecordColumn[] = [
   'message',
   'attributes',
   'keys',
+  'lane',
 ];
 /** Records around another are looked for this far away in time, in steps. */
 const REACH = [60_000_000, 3_600_000_000, 86_400_000_000, 30 * 86_400_000_000];
@@ -148,12 +150,30 @@ export class RecordRepository {
     return [...earlier, row, ...later];
   }
 
-  /** Records that belong to a strand: those at home with one of its keys while that key is its own. */
+  /** Homes of records that name nothing themselves but are carried over, by id. */
+  async carriedHomes(rows: readonly Pick<RecordRow, 'at' | 'id' | 'home' | 'lane'>[]): Promise<Map<number, number>> {
+    const nameless = rows.filter((row) => row.home === null && row.lane !== null);
+    if (nameless.length === 0) return new Map();
+    const found = await this.db.raw<{ rows: { id: number; home: number }[] }>(
+      'select c.id, c.home from unnest(?::bigint[], ?::bigint[]) u(at, id) join carried c on c.at = u.at and c.id = u.id',
+      [nameless.map((row) => row.at), nameless.map((row) => row.id)],
+    );
+    return new Map(found.rows.map((row) => [row.id, row.home]));
+  }
+
+  /** Records that belong to a strand: those at home with one of its keys while that key is its own, and those carried over from them. */
   async ofStrand(founder: number, keys: readonly number[], from: number, to: number, after: Cursor | null, limit: number): Promise<RecordRow[]> {
+    const columns = COLUMNS.map((column) => `r.${column}`).join(', ');
+    const behind = after ? 'and (r.at, r.id) > (?, ?)' : '';
+    const place = after ? [after.at, after.id] : [];
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from record r join tie t on t.key = r.home and t.founder = ? and r.at >= t.valid_from and r.at <= t.valid_to
-        where r.keys && ?::bigint[] and r.at between ? and ? ${after ? 'and (r.at, r.id) > (?, ?)' : ''} order by r.at, r.id limit ?`,
-      [founder, [...keys], from, to, ...(after ? [after.at, after.id] : []), limit],
+      `select * from (
+         (select ${columns} from record r join tie t on t.key = r.home and t.founder = ? and r.at >= t.valid_from and r.at <= t.valid_to
+           where r.keys && ?::bigint[] and r.at between ? and ? ${behind} order by r.at, r.id limit ?)
+         union all
+         (select ${columns} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
+           where t.founder = ? ${behind} order by r.at, r.id limit ?)) one order by at, id limit ?`,
+      [founder, [...keys], from, to, ...place, limit, founder, ...place, limit, limit],
     );
     return rows;
   }

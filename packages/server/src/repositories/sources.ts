@@ -85,7 +85,7 @@ export interface ImportRow {
   errors: { path: string; error: string }[];
 }
 /** Tables that hold what was read from a source, besides its kept bytes. */
-const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage'] as const;
+const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}
@@ -231,6 +231,7 @@ export class SourceRepository {
       await trx('source').whereIn('id', ids).update({
         state: 'waiting',
         done_bytes: 0,
+        carried_bytes: 0,
         done_lines: 0,
         reader_state: null,
         records: 0,

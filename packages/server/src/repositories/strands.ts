@@ -51,7 +51,10 @@ export class StrandRepository {
     for (let i = 0; i < founders.length; i += AT_ONCE) {
       const { rows } = await this.db.raw<{ rows: { founder: number; components: number[] }[] }>(
         `select t.founder, array_agg(distinct r.component_id)::int[] as components from tie t
-           join lateral (select component_id from record where keys && array[t.key] and home = t.key and at between t.valid_from and t.valid_to) r on true
+           join lateral (
+             select component_id from record where keys && array[t.key] and home = t.key and at between t.valid_from and t.valid_to
+             union all
+             select r.component_id from carried c join record r on r.at = c.at and r.id = c.id where c.home = t.key and c.at between t.valid_from and t.valid_to) r on true
            where t.founder = any(?) group by t.founder`,
         [founders.slice(i, i + AT_ONCE)],
       );

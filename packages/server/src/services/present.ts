@@ -27,10 +27,12 @@ export class Presenter {
 
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
     const keys = rows.flatMap((row) => row.keys ?? []);
-    const tying = rows.filter((row) => row.home !== null);
+    const carried = await this.records.carriedHomes(rows);
+    const homeOf = (row: RecordRow): number | null => row.home ?? carried.get(row.id) ?? null;
+    const tying = rows.filter((row) => homeOf(row) !== null);
     const [named, owners, shapes, sources] = await Promise.all([
       this.identifiers.named(keys),
-      this.identifiers.foundersAt(tying.map((row) => ({ key: row.home!, at: row.at }))),
+      this.identifiers.foundersAt(tying.map((row) => ({ key: homeOf(row)!, at: row.at }))),
       this.records.shapes(rows.map((row) => row.shape)),
       this.sources.byIds(rows.map((row) => row.source_id)),
     ]);
@@ -64,7 +66,7 @@ export class Presenter {
         flow: strand?.flow ?? null,
         outcome: (strand?.outcome as Outcome | undefined) ?? null,
         leg: founder ? 1 : null,
-        because: founder ? 'declared' : null,
+        because: founder ? (row.home === null ? 'carried-over' : 'declared') : null,
         understood: (row.flags & FLAG.understood) !== 0,
         shortened: (row.flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),

@@ -99,7 +99,7 @@ export class StrandService {
       const party = named.get(key);
       if (party) attributes[party.kind] ??= party.value;
     }
-    const places = rows.map((one) => ({ source: paths.get(one.source_id)?.path ?? '', line: one.line }));
+    const places = rows.map((one) => ({ source: paths.get(one.source_id)?.path ?? '', line: one.line, carried: one.home === null }));
     const strand: Strand = {
       id: strandId(own.kind, own.scope, row.value),
       flow: row.flow,

@@ -17,6 +17,12 @@ export class RowReader {
     this.position += 2;
     return value;
   }
+  int(): number {
+    this.length();
+    const value = this.buffer.readInt32BE(this.position);
+    this.position += 4;
+    return value;
+  }
   big(): number {
     const length = this.length();
     if (length < 0) return NaN;

@@ -14,6 +14,10 @@ const CHUNK = 200;
 const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment';
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
+/** Records that are carried over to the strands that are at issue. */
+const CARRIED = `select ${FIELDS} from touched f join tie t using (founder)
+  join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id`;
+
 /**
  * A reused key has thousands of ties, so joining them by the key alone would multiply: its records look the one tie up
  * that began last before them. Records at home with lasting keys are joined by hash.
@@ -28,6 +32,7 @@ const ALL_AT_ONCE = `
     select ${FIELDS} from leased r
       cross join lateral (select founder, valid_to from tie where key = r.home and valid_from <= r.at order by valid_from desc limit 1) t
       join touched f on f.founder = t.founder where r.at <= t.valid_to
+    union all ${CARRIED}
   ) all_at_once order by 1, 2, 3`;
 
 export interface JudgeContext {
@@ -66,8 +71,10 @@ export async function judge(
   await touch(client, founders);
   const values = await founderValues(client);
   const out = new StrandRows(context, values);
+  if (context.recalled.length > 0) await copyOut(client, CARRIED, (row) => out.carry(row.big(), row));
   context.recall((strand, row) => out.add(context.recalled[strand]!, row));
   out.flush();
+  out.forgetCarried();
   const atHand = new Set(context.recalled);
   const rest = atHand.size === 0 ? founders : founders.filter((founder) => !atHand.has(founder));
   progress(founders.length - rest.length);
@@ -115,8 +122,12 @@ async function chunk(client: pg.Client, founders: readonly number[], out: Strand
   const keys = [...new Set(rows.map((row) => row.key))].join(',');
   await copyOut(
     client,
-    `select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
-    where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high} order by t.founder, r.at, r.id`,
+    `select * from (
+      select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
+        where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high}
+      union all
+      select ${FIELDS} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
+        where t.founder in (${founders.join(',')})) one order by 1, 2, 3`,
     (row) => out.add(row.big(), row),
   );
 }
@@ -139,6 +150,7 @@ class StrandRows {
   private founder = NaN;
   private records: StrandRecord[] = [];
   private total = 0;
+  private readonly carried = new Map<number, StrandRecord[]>();
 
   constructor(
     private readonly context: JudgeContext,
@@ -151,8 +163,20 @@ class StrandRows {
       this.founder = founder;
     }
     this.total++;
-    if (this.records.length >= MOST_RECORDS) return;
-    this.records.push({
+    if (this.records.length < MOST_RECORDS) this.records.push(this.read(row));
+  }
+  /** Keeps a record that is carried over until those come that name the strand. */
+  carry(founder: number, row: RowReader): void {
+    const list = this.carried.get(founder);
+    if (list) list.push(this.read(row));
+    else this.carried.set(founder, [this.read(row)]);
+  }
+  forgetCarried(): void {
+    this.carried.clear();
+  }
+
+  private read(row: RowReader): StrandRecord {
+    return {
       at: row.big(),
       id: String(row.big()),
       component: this.context.component(row.small()),
@@ -162,10 +186,16 @@ class StrandRows {
       took: row.big(),
       message: row.text(),
       keys: row.bigs(),
-    });
+    };
   }
 
   flush(): void {
+    const carried = this.carried.get(this.founder);
+    if (carried) {
+      this.total += carried.length;
+      this.records.push(...carried.slice(0, MOST_RECORDS - this.records.length));
+      this.records.sort((a, b) => a.at - b.at || Number(a.id) - Number(b.id));
+    }
     const { records, total, founder, context } = this;
     this.records = [];
     this.total = 0;

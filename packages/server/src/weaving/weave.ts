@@ -4,10 +4,14 @@ import { Graph, ownership, type FlowRules, type GraphKind, type Ownership } from
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
+import { carry, type OwnerAt } from './carry.ts';
 import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { Recall } from './recall.ts';
 import type { Told } from './weaving-worker.ts';
+
+/** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
+const MOST_MOVED = 50_000;
 
 /** What one weaver keeps in memory: the graph, and the ties as they stand in the database. */
 export class Weaver {
@@ -18,6 +22,8 @@ export class Weaver {
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
   private readonly recall = new Recall(0);
+  /** Keys whose owner changed since the last carrying over; null where it were too many to tell. */
+  private moved: Set<number> | null = new Set();
   private readonly names = {
     component: new Map<number, string>(),
     host: new Map<number, string>(),
@@ -77,8 +83,9 @@ export class Weaver {
    * Works out which identifier belongs to which strand, writes what changed, and judges the strands that are touched by it.
    *
    * @param all write every tie and judge every strand anew, not only the touched ones
+   * @param carrying also work out what is carried over; while sources are being read that would be done again and again
    */
-  async weave(all: boolean, progress: (done: number, of: number) => void): Promise<number> {
+  async weave(all: boolean, carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
     const { graph } = this;
     const touched = [...this.touched];
     this.touched.clear();
@@ -118,6 +125,9 @@ export class Weaver {
     await this.writeRelations(found);
     this.founder = found.founder;
     this.leases = leases;
+    this.note(changed, all);
+    const ownerAt = this.ownerAt(found.founder, leases);
+    if (carrying) for (const founder of await carry(this.client, await this.uncarried(all), ownerAt)) founders.add(founder);
     await this.addRunning(founders);
     await this.loadNames();
     const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
@@ -129,7 +139,7 @@ export class Weaver {
       list,
       {
         recalled,
-        recall: (take) => this.recall.read(recalled.length, this.strandOf(recalled, found.founder, leases), take),
+        recall: (take) => this.recall.read(recalled.length, strandOf(recalled, ownerAt), take),
         graph,
         flows: flows.rows.map((row) => row.definition),
         evidenceEnd: evidence.rows[0]?.end ?? 0,
@@ -155,10 +165,9 @@ export class Weaver {
     return [...founders].filter((founder) => !older.has(founder));
   }
 
-  /** The place in a list of founders of the strand that a record belongs to by its home and time, -1 for none of them. */
-  private strandOf(founders: readonly number[], owner: Int32Array, leases: ReadonlyMap<number, string>): (home: number, at: number) => number {
+  /** By its home and time, the founder's key of the strand that a record belongs to, NaN for none. */
+  private ownerAt(owner: Int32Array, leases: ReadonlyMap<number, string>): OwnerAt {
     const { graph } = this;
-    const places = new Map(founders.map((founder, place) => [founder, place]));
     const spans = new Map<number, { founder: number; from: number; to: number }[]>();
     for (const [node, text] of leases) {
       const own = partsOf(text).map((part) => {
@@ -173,13 +182,30 @@ export class Weaver {
     const beginOf = bisector((span: { from: number }) => span.from);
     return (home, at) => {
       const node = graph.node(home);
-      if (node < 0) return -1;
+      if (node < 0) return NaN;
       const founder = owner[node]!;
-      if (founder >= 0) return places.get(graph.keyOf(founder)) ?? -1;
+      if (founder >= 0) return graph.keyOf(founder);
       const own = spans.get(node);
       const span = own?.[beginOf.right(own, at) - 1];
-      return span && at <= span.to ? (places.get(span.founder) ?? -1) : -1;
+      return span && at <= span.to ? span.founder : NaN;
     };
+  }
+
+  /** Keeps in mind whose records may be carried over otherwise than before. */
+  private note(changed: readonly number[], all: boolean): void {
+    if (all || (this.moved && this.moved.size + changed.length > MOST_MOVED)) this.moved = null;
+    for (const node of changed) this.moved?.add(this.graph.keyOf(node));
+  }
+  /** Sources that are read further than they were carried over, and those that name a key whose owner changed. */
+  private async uncarried(all: boolean): Promise<{ id: number; first: number; last: number }[]> {
+    const { moved, client } = this;
+    this.moved = new Set();
+    const { rows } = await client.query<{ id: number; first: number; last: number }>(
+      `select id, first_at as first, last_at as last from source
+         where records > 0 and ($1 or carried_bytes < done_bytes or id in (select source_id from sighting where key = any($2)))`,
+      [all || moved === null, moved === null ? [] : [...moved]],
+    );
+    return rows;
   }
 
   /** Strands without an end are judged again whenever the evidence goes on. */
@@ -261,6 +287,12 @@ export class Weaver {
     const { rows } = await this.client.query<{ id: number; environment: string }>('select id, environment from source');
     for (const { id, environment } of rows) this.names.environment.set(id, environment);
   }
+}
+
+/** The place in a list of founders of the strand that a record belongs to, -1 for none of them. */
+function strandOf(founders: readonly number[], ownerAt: OwnerAt): (home: number, at: number) => number {
+  const places = new Map(founders.map((founder, place) => [founder, place]));
+  return (home, at) => places.get(ownerAt(home, at)) ?? -1;
 }
 
 const leaseText = (before: string | undefined, founder: number, from: number, to: number): string =>

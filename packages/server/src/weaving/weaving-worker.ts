@@ -11,7 +11,7 @@ export interface Told {
 export type ToWeaver =
   | ({ type: 'stored' } & Told)
   /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
-  | { type: 'weave'; all: boolean; fresh: boolean }
+  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean }
   | { type: 'close' };
 export type FromWeaver =
   { type: 'woven'; strands: number; ms: number } | { type: 'progress'; done: number; of: number } | { type: 'failed'; error: string };
@@ -37,7 +37,7 @@ port.on('message', (message: ToWeaver) => {
       await client?.end();
       process.exit(0);
     });
-  } else queue = queue.then(() => weave(message.all, message.fresh));
+  } else queue = queue.then(() => weave(message.all, message.fresh, message.carrying));
 });
 
 async function load(): Promise<void> {
@@ -47,11 +47,11 @@ async function load(): Promise<void> {
   early = [];
 }
 
-async function weave(all: boolean, fresh: boolean): Promise<void> {
+async function weave(all: boolean, fresh: boolean, carrying: boolean): Promise<void> {
   const began = Date.now();
   try {
     if (fresh || !weaver) await load();
-    const strands = await weaver!.weave(all || fresh, (done, of) => send({ type: 'progress', done, of }));
+    const strands = await weaver!.weave(all || fresh, carrying, (done, of) => send({ type: 'progress', done, of }));
     send({ type: 'woven', strands, ms: Date.now() - began });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try

@@ -19,6 +19,8 @@ export class Weaving {
   private readonly worker: Worker;
   private dirty = false;
   private busy = false;
+  /** What was woven last while sources were being read is not carried over yet. */
+  private uncarried = false;
   private wanted: { all: boolean; fresh: boolean } | null = null;
   private pausedUntil = 0;
   private timer: NodeJS.Timeout | null = null;
@@ -42,7 +44,7 @@ export class Weaving {
 
   /** Something is woven, or waits to be. */
   get atWork(): boolean {
-    return this.busy || this.dirty || this.wanted !== null;
+    return this.busy || this.dirty || this.uncarried || this.wanted !== null;
   }
   /** A batch was committed. */
   stored(batch: Batch): void {
@@ -63,7 +65,7 @@ export class Weaving {
   }
   /** Resolves when all that is stored is woven. */
   settle(): Promise<void> {
-    if (!this.busy && !this.dirty && !this.wanted) return Promise.resolve();
+    if (!this.atWork) return Promise.resolve();
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
     const settled = new Promise<void>((resolve) => this.settled.push(resolve));
@@ -109,7 +111,8 @@ export class Weaving {
     this.wanted = null;
     this.dirty = false;
     this.busy = true;
-    this.post({ type: 'weave', all, fresh });
+    this.uncarried = this.reading();
+    this.post({ type: 'weave', all, fresh, carrying: !this.uncarried });
   }
   private told(message: FromWeaver): void {
     if (message.type === 'progress') {
@@ -126,8 +129,8 @@ export class Weaving {
     }
     this.woven();
     this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
-    if (this.dirty || this.wanted) this.schedule();
-    else for (const resolve of this.settled.splice(0)) resolve();
+    if (this.dirty || this.wanted || (this.uncarried && !this.reading())) this.schedule();
+    else if (!this.uncarried) for (const resolve of this.settled.splice(0)) resolve();
   }
   private post(message: ToWeaver): void {
     this.worker.postMessage(message);

@@ -86,6 +86,9 @@ function place({ random, sink }: World, order: Order, start: Micros, refused: bo
     ),
     open,
   );
+  // what a thread says while it works on the order need not name it
+  const priced = at + random.around(3 * MS);
+  sink.emit(ORDER_DESK, priced, orderDeskLine(priced, 'INFO', order.thread, 'o.b.Pricing', `price group ${random.whole(1, 9)} found, ${random.whole(8, 41)} rules`), open); // prettier-ignore
   at += random.around(9 * MS);
   const sphere = (random.whole(-24, 16) / 4).toFixed(2);
   const cylinder = (-random.whole(0, 8) / 4).toFixed(2);

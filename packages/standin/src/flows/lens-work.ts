@@ -37,6 +37,11 @@ function compute(world: World, order: Order, from: Micros): Micros {
   let at = sent.at + random.around(4 * MS);
   sink.emit(LENS_CALC, at, calcLine(at, 'INFO', worker, `message ${sent.message}: surface of ${id}, material ${order.material}`), open);
   const took = random.around(420 * MS, 0.5);
+  const rounds = random.whole(1, 3);
+  for (let round = 1; round <= rounds; round++) {
+    const refined = at + (took * round) / (rounds + 1);
+    sink.emit(LENS_CALC, refined, calcLine(refined, 'DEBUG', worker, `grid refined, residual ${(random.next() / 100 / round).toFixed(5)}`), open);
+  }
   at += took;
   const points = random.whole(38_000, 52_000);
   sink.emit(LENS_CALC, at, calcLine(at, 'INFO', worker, `surface of ${id} computed, ${points} points, took ${Math.round(took / MS)} ms`), open);

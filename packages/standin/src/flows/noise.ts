@@ -52,11 +52,18 @@ export function noise(world: World, at: Micros, server: Session): void {
       at,
       blankStoreLine(at, 'debug', 'cache of blanks refreshed', { entries: random.whole(1100, 1300), took: random.whole(2, 30) }),
     );
-  else if (chance < 0.97)
+  else if (chance < 0.94)
     sink.emit(
       ORDER_DESK,
       at,
       orderDeskLine(at, 'DEBUG', `timer-${random.whole(1, 4)}`, 'o.b.Housekeeping', `swept ${random.whole(0, 12)} idle handles`),
+    );
+  // on threads that also work on orders, but not for one
+  else if (chance < 0.97)
+    sink.emit(
+      ORDER_DESK,
+      at,
+      orderDeskLine(at, 'DEBUG', `exec-${random.whole(1, 24)}`, 'o.b.Session', `session of shop ${random.pick(SHOPS)} kept alive`),
     );
   else
     sink.emit(

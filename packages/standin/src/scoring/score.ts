@@ -7,7 +7,7 @@ export interface Told {
   outcome: string;
   identifiers: readonly { kind: string; value: string; role: string }[];
   findings: readonly { failedIn: string; component: string; record: { source: string; line: number } }[];
-  recordsAt?: readonly { source: string; line: number }[];
+  recordsAt?: readonly { source: string; line: number; carried?: boolean }[];
 }
 /** Right ones, wrong ones, missing ones. */
 export interface Hits {
@@ -20,6 +20,8 @@ export interface Score {
   /** Strands of the truth that were found at all. */
   found: number;
   records: Hits;
+  /** Of those that are carried over because of who wrote them; what is missing is not counted here. */
+  carried: Hits;
   identifiers: Hits;
   outcomes: number;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
@@ -35,6 +37,7 @@ const fresh = (): Score => ({
   strands: 0,
   found: 0,
   records: { right: 0, wrong: 0, missing: 0 },
+  carried: { right: 0, wrong: 0, missing: 0 },
   identifiers: { right: 0, wrong: 0, missing: 0 },
   outcomes: 0,
   causes: { all: 0, failedIn: 0, component: 0, record: 0 },
@@ -78,6 +81,10 @@ export class Scoring {
 
   private score(truth: Truth, told: Told | null): void {
     const records = compared(truth.records.map(placeOf), (told?.recordsAt ?? []).map(placeOf));
+    const real = new Set(truth.records.map(placeOf));
+    const inferred = (told?.recordsAt ?? []).filter((one) => one.carried === true);
+    const carriedRight = inferred.filter((one) => real.has(placeOf(one))).length;
+    const carried: Hits = { right: carriedRight, wrong: inferred.length - carriedRight, missing: 0 };
     const kinds = new Set(truth.identifiers.map((one) => one.kind));
     const named = (list: readonly { kind: string; value: string }[]): string[] => list.filter((one) => kinds.has(one.kind)).map((one) => `${one.kind} ${one.value}`); // prettier-ignore
     // of those that many share, only the ones that the truth tells of count: it does not list every party
@@ -96,6 +103,7 @@ export class Scoring {
       score.strands++;
       if (told) score.found++;
       add(score.records, records);
+      add(score.carried, carried);
       add(score.identifiers, identifiers);
       if (right) score.outcomes++;
       if (cause) {

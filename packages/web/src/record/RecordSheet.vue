@@ -45,6 +45,9 @@ const raw = ref(false);
       {{ dayAndClock(record.at, 6) }} <span class="soft">as written: {{ record.originalAt || 'no time' }}</span>
     </p>
     <p v-if="!record.understood" class="note">This record was not understood; it is kept whole.</p>
+    <p v-if="record.because === 'carried-over'" class="note">
+      Carried over: it names no identifier, but the thread or process that wrote it worked on its strand just then.
+    </p>
     <div class="switch" role="group" aria-label="Text">
       <button type="button" :aria-pressed="!raw" @click="raw = false">message</button
       ><button type="button" :aria-pressed="raw" @click="raw = true">original text</button>

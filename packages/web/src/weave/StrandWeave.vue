@@ -91,6 +91,7 @@ defineExpose({
                 >{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span
               ><span class="text">{{ row.text }}</span
               ><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span
+              ><span v-if="row.line.because === 'carried-over'" class="aside">carried over</span
               ><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }">

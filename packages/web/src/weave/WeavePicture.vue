@@ -26,6 +26,7 @@ function arrow(comesIn: boolean, peer: number, stitch: number, y: number): strin
   const tip = comesIn ? stitch + (peer < stitch ? -4 : 4) : peer;
   return `M${tip} ${y} l${right ? -7 : 7} -3.6 v7.2 z`;
 }
+const carried = (row: Row): boolean => row.kind === 'line' && row.line.because === 'carried-over';
 const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.includes('failing');
 </script>
 <template>
@@ -58,7 +59,7 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
         :cx="one.at.x"
         :cy="one.at.y"
         :r="one.row.kind === 'line' && one.row.folded ? 5 : 3.4"
-        :class="failing(one.row) ? 'stitch bad' : 'stitch'"
+        :class="['stitch', { bad: failing(one.row), carried: carried(one.row) }]"
       />
     </g>
   </svg>
@@ -86,6 +87,11 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
 }
 .stitch.bad {
   fill: var(--madder);
+}
+.stitch.carried {
+  fill: var(--linen);
+  stroke: var(--indigo);
+  stroke-width: 1.6;
 }
 .message {
   stroke: var(--soft-ink);

@@ -27,7 +27,7 @@ export async function up(db: Knex): Promise<void> {
       family text not null, component_fixed boolean not null default false, host_fixed boolean not null default false,
       component_id smallint references component, host_id smallint references host, environment text not null, demo boolean not null default false,
       size bigint not null default 0, head_hash text not null default '', content_hash text not null default '', spool text,
-      state text not null, error text, done_bytes bigint not null default 0, done_lines int not null default 0, reader_state json,
+      state text not null, error text, done_bytes bigint not null default 0, done_lines int not null default 0, carried_bytes bigint not null default 0, reader_state json,
       records bigint not null default 0, understood bigint not null default 0, first_at bigint, last_at bigint);
     create index on source (import_id);
     create index on source (content_hash);
@@ -43,7 +43,7 @@ export async function up(db: Knex): Promise<void> {
       at bigint not null, id bigint not null, source_id int not null, line int not null, length int not null,
       component_id smallint not null, host_id smallint not null, level smallint not null, marks smallint not null, flags smallint not null,
       took bigint, shape bigint not null, home bigint, logger text not null, time_text text not null, message text not null,
-      attributes json, keys bigint[]
+      attributes json, keys bigint[], lane int
     ) partition by range (at);
 
     create table mark (name text primary key, value text not null);
@@ -65,6 +65,9 @@ export async function up(db: Knex): Promise<void> {
     create index on tie (key, valid_from);
     create index on tie (founder);
     create table relation (founder bigint not null, other bigint not null, primary key (founder, other));
+    create table carried (at bigint not null, id bigint not null, source_id int not null, home bigint not null, primary key (at, id));
+    create index on carried (home, at);
+    create index on carried (source_id);
     create table strand (
       founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
       started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,

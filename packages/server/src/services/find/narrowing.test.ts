@@ -9,7 +9,8 @@ const NAMES = {
 };
 const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, NAMES);
 
-const AT_HOME = 'r.home in (select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?)';
+const TIED = 'select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?';
+const AT_HOME = `(r.home in (${TIED}) or (r.home is null and r.lane is not null and exists (select 1 from carried c where c.at = r.at and c.id = r.id and c.home in (${TIED}))))`;
 
 describe('narrowing', () => {
   test.each([
@@ -25,15 +26,20 @@ describe('narrowing', () => {
     ['where not component in (labdb, elsewhere)', '((not (r.component_id = ? or false)))', [4], true],
     ['where took between 1s and 2s', '((coalesce(r.took >= ?::float8, false) and coalesce(r.took <= ?::float8, false)))', [1e6, 2e6], true],
     ['where took is null', '(r.took is null)', [], true],
-    ['where took is not null', '((not (r.took is null)))', [], true],
+    ['where took is not null', '((not r.took is null))', [], true],
     ['where shop is not null', '(r.attributes::text like ?)', ['%shop":%'], false],
     ['where host is not null', 'true', [], false],
     ['where shop = 0417', '(r.attributes::text like ?)', ['%shop":%'], false],
     ['where not shop = 0417', 'true', [], false],
     ['where order = LX-1', '((r.keys is not null or r.attributes::text like ?))', ['%order":%'], false],
     ['where order_no = LX-1', '(r.attributes::text like ?)', ['%order\\_no":%'], false],
-    ['where outcome = failed', `(${AT_HOME})`, ['failed'], false],
-    ['where outcome in (failed, stalled) and level = error', `(((${AT_HOME} or ${AT_HOME}) and r.level = ?))`, ['failed', 'stalled', 5], false],
+    ['where outcome = failed', `(${AT_HOME})`, ['failed', 'failed'], false],
+    [
+      'where outcome in (failed, stalled) and level = error',
+      `(((${AT_HOME} or ${AT_HOME}) and r.level = ?))`,
+      ['failed', 'failed', 'stalled', 'stalled', 5],
+      false,
+    ],
     ['where not outcome = failed', 'true', [], false],
     ['where outcome = done and level = error', '((r.level = ?))', [5], false],
     ['where outcome = done or level = error', 'true', [], false],

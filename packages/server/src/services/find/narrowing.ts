@@ -19,6 +19,8 @@ export interface NarrowingNames {
 /** Outcomes of few strands: their records are told by whom they are at home with. */
 const RARE = new Set(['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'out-of-sight']);
 
+const TIED = 'select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?';
+
 const ANY: Narrowing = { sql: 'true', bindings: [], exact: false };
 const NONE: Narrowing = { sql: 'false', bindings: [], exact: true };
 const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bindings, exact: true });
@@ -110,8 +112,8 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
   if (name === 'source') return exactly('r.source_id in (select id from source where path = ?)', value.text);
   if (name === 'outcome' && RARE.has(value.text))
     return {
-      sql: 'r.home in (select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?)',
-      bindings: [value.text],
+      sql: `(r.home in (${TIED}) or (r.home is null and r.lane is not null and exists (select 1 from carried c where c.at = r.at and c.id = r.id and c.home in (${TIED}))))`,
+      bindings: [value.text, value.text],
       exact: false,
     };
   if (name === 'shape') return exactly('r.shape in (select id from shape where text = ?)', value.text);

@@ -43,9 +43,11 @@ const LONGEST = 30 * 86_400_000_000;
 const FIRST = 3_600_000_000;
 const LARGEST_ID = Number.MAX_SAFE_INTEGER;
 
-/** The next slice: as long as keeps a query near a twentieth of a second, whatever it looks for. */
-const next = (slice: number, took: number): number =>
-  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, WANTED / Math.max(1, took))))));
+/** The next slice: as long as keeps a query near a twentieth of a second, whatever it looks for, and within what is `left` of the call. */
+const next = (slice: number, took: number, left: number): number =>
+  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, Math.min(WANTED, Math.max(left, SHORT)) / Math.max(1, took))))));
+/** In milliseconds: a query that is asked at all is worth this much. */
+const SHORT = 15;
 const WANTED = 60;
 
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
@@ -110,7 +112,7 @@ export class Scanner {
       } else {
         if (latest ? edge <= asked.from : edge >= asked.to) return null;
         cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-        slice = next(slice, took);
+        slice = next(slice, took, until - Date.now());
       }
       if (Date.now() >= until) return cursor;
     }
@@ -145,7 +147,7 @@ export class Scanner {
       for (const one of counts) visitor.add(one.slot, one.level, one.count);
       to = from;
       const took = Date.now() - begin;
-      slice = next(slice, took);
+      slice = next(slice, took, until - Date.now());
       if (Date.now() >= until) break;
     }
     return { end: to > asked.from ? { at: to, id: 0 } : null };

@@ -42,7 +42,7 @@ export class Searchables {
     if (asks('message') || searches.some((search) => search.words.length > 0)) columns.push('message');
     if (all || names.some((name) => !isOwn(name))) columns.push('attributes');
     if (identifiers) columns.push('keys');
-    if (strand) columns.push('home');
+    if (strand) columns.push('home', 'lane');
     if (shape) columns.push('shape');
     if (asks('took')) columns.push('took');
     if (asks('logger')) columns.push('logger');
@@ -87,7 +87,11 @@ export class Searchables {
   /** The key that founded the strand of each record, null for a record of none. Neighbours share most of their keys: each tie is looked up once. */
   async foundersOf(rows: readonly RecordRow[], cache: StrandCache): Promise<(number | null)[]> {
     const result = rows.map((): number | null => null);
-    let open = rows.flatMap((row, i) => (row.home === null ? [] : [{ i, key: row.home, at: row.at }]));
+    const carried = await this.records.carriedHomes(rows);
+    let open = rows.flatMap((row, i) => {
+      const key = row.home ?? carried.get(row.id) ?? null;
+      return key === null ? [] : [{ i, key, at: row.at }];
+    });
     // first one of each key, then whatever its answer did not settle
     for (const round of ['keys', 'all']) {
       const places: typeof open = [];

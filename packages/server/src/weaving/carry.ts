@@ -1,0 +1,131 @@
+import type pg from 'pg';
+import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core';
+import { CopyRows } from '../intake/copy-rows.ts';
+import { copyInto } from '../intake/store-batch.ts';
+import { copyOut } from './copy-out.ts';
+
+/** Records of one source that are looked at together; longer ones are looked at piece by piece. */
+const PIECE = 400_000;
+/** The strand's founder that a record belongs to by its home and time, NaN for none. */
+export type OwnerAt = (home: number, at: number) => number;
+
+/** Works out anew which records of sources are carried over to strands that their thread or process worked on, and writes what changed. */
+export async function carry(
+  client: pg.Client,
+  sources: readonly { id: number; first: number; last: number }[],
+  ownerAt: OwnerAt,
+): Promise<Set<number>> {
+  const founders = new Set<number>();
+  if (sources.length === 0) return founders;
+  const ids = sources.map((source) => source.id).join(',');
+  const first = sources.reduce((least, one) => Math.min(least, one.first), Infinity);
+  const last = sources.reduce((most, one) => Math.max(most, one.last), -Infinity);
+  const before = await known(client, ids);
+  const added = new CopyRows();
+  const gone: Carried[] = [];
+  let piece = new Piece();
+  const settle = (): void => {
+    const now = piece.carried(ownerAt);
+    for (const one of now.values()) {
+      const old = before.get(one.id);
+      before.delete(one.id);
+      if (old?.home === one.home && old.at === one.at) continue;
+      if (old) gone.push(old);
+      added.begin(4);
+      added.big(one.at);
+      added.big(one.id);
+      added.int(one.sourceId);
+      added.big(one.home);
+      founders.add(ownerAt(one.home, one.at));
+    }
+    piece = new Piece();
+  };
+  await client.query(`set work_mem = '128MB'`);
+  await copyOut(
+    client,
+    `select source_id, at, id, home, lane, shape from record where source_id in (${ids}) and lane is not null and at between ${first} and ${last} order by source_id, id`,
+    (row) => {
+      const sourceId = row.int();
+      if (piece.sourceId !== sourceId || piece.length >= PIECE) settle();
+      piece.sourceId = sourceId;
+      piece.add(row.big(), row.big(), row.big(), row.int(), row.big());
+    },
+  );
+  settle();
+  await client.query('reset work_mem');
+  gone.push(...before.values());
+  for (const { home, at } of gone) founders.add(ownerAt(home, at));
+  founders.delete(NaN);
+  await client.query('begin');
+  for (let i = 0; i < gone.length; i += 20_000)
+    await client.query('delete from carried where id = any($1)', [gone.slice(i, i + 20_000).map((one) => one.id)]);
+  await copyInto(client, 'carried', 'at, id, source_id, home', added.finish());
+  await client.query(`update source set carried_bytes = done_bytes where id in (${ids})`);
+  await client.query('commit');
+  if (added.count > 20_000) await client.query('analyze carried');
+  return founders;
+}
+
+interface Carried {
+  at: number;
+  id: number;
+  sourceId: number;
+  home: number;
+}
+
+async function known(client: pg.Client, ids: string): Promise<Map<number, Carried>> {
+  const rows = new Map<number, Carried>();
+  await copyOut(client, `select at, id, source_id, home from carried where source_id in (${ids})`, (row) => {
+    const one = { at: row.big(), id: row.big(), sourceId: row.int(), home: row.big() };
+    rows.set(one.id, one);
+  });
+  return rows;
+}
+
+/** Records with a lane of one source, in the order in which they stand there. */
+class Piece {
+  sourceId = NaN;
+  private readonly at: number[] = [];
+  private readonly id: number[] = [];
+  private readonly home: number[] = [];
+  private readonly lane: number[] = [];
+  private readonly shape: number[] = [];
+  private nameless = 0;
+
+  get length(): number {
+    return this.at.length;
+  }
+  add(at: number, id: number, home: number, lane: number, shape: number): void {
+    this.at.push(at);
+    this.id.push(id);
+    this.home.push(home);
+    this.lane.push(lane);
+    this.shape.push(shape);
+    if (Number.isNaN(home)) this.nameless++;
+  }
+  carried(ownerAt: OwnerAt): Carried[] {
+    const { length } = this;
+    if (this.nameless === 0 || this.nameless === length) return [];
+    const numbers = new Map<number, number>();
+    const strand = Int32Array.from(this.home, (home, i) => {
+      if (Number.isNaN(home)) return NAMELESS;
+      const owner = ownerAt(home, this.at[i]!);
+      if (Number.isNaN(owner)) return STRANGE;
+      let number = numbers.get(owner);
+      if (number === undefined) numbers.set(owner, (number = numbers.size));
+      return number;
+    });
+    const found = carryOver({
+      lane: Int32Array.from(this.lane),
+      at: Float64Array.from(this.at),
+      strand,
+      shape: Float64Array.from(this.shape),
+      length,
+    });
+    const result: Carried[] = [];
+    found.forEach((from, i) => {
+      if (from >= 0) result.push({ at: this.at[i]!, id: this.id[i]!, sourceId: this.sourceId, home: this.home[from]! });
+    });
+    return result;
+  }
+}
