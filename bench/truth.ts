@@ -3,14 +3,42 @@ import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
-import { f1, FULL_DAY, generate, Scoring, type Score, type Told, type Truth } from '@fadenweg/standin';
+import {
+  f1,
+  FULL_DAY,
+  generate,
+  generateHuts,
+  HUT_FLOWS,
+  HUT_KINDS,
+  HUT_MEANINGS,
+  Scoring,
+  type Score,
+  type Told,
+  type Truth,
+} from '@fadenweg/standin';
+import { declare, declareDemo } from '../packages/launch/src/demo-data.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
 import type { Result } from './measure.ts';
 import { bring, system } from './world.ts';
 
-/** Worlds that no test has seen: each has the stories of its day and everyday faults. */
-const SEEDS = [10_001, 10_002];
 const RECORDS = Number(process.env.FADENWEG_BENCH_TRUTH ?? 400_000);
+interface World {
+  name: string;
+  make(folder: string): Promise<{ records: number; strands: number }>;
+  declaring(url: string): Promise<void>;
+}
+const works = (seed: number): World => ({
+  name: `lens works, seed ${seed}`,
+  make: (out) => generate({ out, seed, faultRate: 0.06, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY, hours: 24, records: RECORDS }] }),
+  declaring: declareDemo,
+});
+const huts = (seed: number): World => ({
+  name: `mountain huts, seed ${seed}`,
+  make: (out) => generateHuts(out, seed, FULL_DAY, 24, Math.round(RECORDS / 24), 0.06),
+  declaring: (url) => declare(url, { kinds: HUT_KINDS, flows: HUT_FLOWS, meanings: HUT_MEANINGS }),
+});
+/** Worlds that no test has seen: each has everyday faults, the lens works the stories of their day as well. */
+const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)];
 const WORST = 12;
 const FOLDER = '/var/tmp/fadenweg-bench/truth-logs';
 const share = (part: number, of: number): string => (of === 0 ? '–' : (part / of).toFixed(4));
@@ -19,35 +47,24 @@ const share = (part: number, of: number): string => (of === 0 ? '–' : (part / 
 export async function benchTruth(): Promise<Result[]> {
   const results: Result[] = [];
   const page: string[] = [];
-  for (const seed of SEEDS) {
+  for (const { name, make, declaring } of WORLDS) {
     await rm(FOLDER, { recursive: true, force: true });
     await mkdir(FOLDER, { recursive: true });
-    const made = await generate({
-      out: FOLDER,
-      seed,
-      faultRate: 0.06,
-      storyDay: FULL_DAY,
-      stretches: [{ from: FULL_DAY, hours: 24, records: RECORDS }],
-    });
+    const made = await make(FOLDER);
     const truth: Truth[] = [];
     for await (const line of createInterface({ input: createReadStream(join(FOLDER, 'truth/truth.jsonl')) })) if (line !== '') truth.push(JSON.parse(line) as Truth); // prettier-ignore
     const own = await system('truth', true);
     try {
-      await bring(own.server.url, FOLDER);
+      await bring(own.server.url, FOLDER, declaring);
       const scoring = new Scoring(truth);
       const response = await fetch(`${own.server.url}/api/strands/export?records=true`);
       if (!response.ok || !response.body) throw new Error(`the export answered ${response.status}`);
       for await (const line of createInterface({ input: Readable.fromWeb(response.body as never) })) if (line !== '') scoring.add(JSON.parse(line) as Told); // prettier-ignore
       scoring.end();
-      page.push(
-        `## Seed ${seed}: ${made.records.toLocaleString('en')} records, ${truth.length.toLocaleString('en')} strands`,
-        '',
-        ...table(scoring),
-        '',
-      );
+      page.push(`## ${name}: ${made.records.toLocaleString('en')} records, ${truth.length.toLocaleString('en')} strands`, '', ...table(scoring), '');
       const { flows, records } = { flows: [...scoring.byFlow], records: sum(scoring) };
       results.push({
-        what: `seed ${seed}: records that belong to a strand, over ${flows.length} flows`,
+        what: `${name}: records that belong to a strand, over ${flows.length} flows`,
         figure: `F1 ${f1(records.records).toFixed(4)}, identifiers ${f1(records.identifiers).toFixed(4)}`,
         raw: `${truth.length.toLocaleString('en')} strands`,
         ratio: '',
@@ -55,14 +72,14 @@ export async function benchTruth(): Promise<Result[]> {
       });
       const { right, wrong } = records.carried;
       results.push({
-        what: `seed ${seed}: precision of records that are carried over`,
+        what: `${name}: precision of records that are carried over`,
         figure: `${share(right, right + wrong)} of ${(right + wrong).toLocaleString('en')}`,
         raw: '',
         ratio: '',
         budget: '≥ 0.98',
       });
       results.push({
-        what: `seed ${seed}: outcome; component of the cause; its record`,
+        what: `${name}: outcome; component of the cause; its record`,
         figure: `${share(records.outcomes, records.strands)}; ${share(records.causes.component, records.causes.all)}; ${share(records.causes.record, records.causes.all)}`,
         raw: `${records.causes.all.toLocaleString('en')} strands with a cause`,
         ratio: '',

@@ -47,8 +47,8 @@ export async function system(name: string, fresh: boolean): Promise<BenchSystem>
 }
 
 /** Brings logs in from their first byte to the last judged strand. */
-export async function bring(url: string, logs: string): Promise<number> {
-  await declareDemo(url);
+export async function bring(url: string, logs: string, declaring: (url: string) => Promise<void> = declareDemo): Promise<number> {
+  await declaring(url);
   const begin = Date.now();
   const started = await sendFiles(url, await filesBelow([join(logs, 'logs')]), { environment: 'production', zone: DEMO_ZONE });
   const ended = await waitForImport(url, started.id, () => {});

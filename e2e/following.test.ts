@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import type { Truth } from '@fadenweg/standin';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { bringMorning, makeMorning, startSystem, type System } from '../packages/launch/src/testing/system.ts';
@@ -170,7 +170,10 @@ describe('lists and sources', () => {
     await page.until('the same list after a reload', async () =>
       (await page.text(By.css('.said[role=status]'))).startsWith(`${failed} of ${failed} `),
     );
-    await page.press('j', 'o');
+    await page.press('j', 'h', Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+    await page.until('its flow in hand', async () => (await page.text(By.css('.value-menu:popover-open'))).startsWith('flow lens-order'));
+    await page.press(Key.ESCAPE);
+    await page.press('o');
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });
 

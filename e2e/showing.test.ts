@@ -179,12 +179,12 @@ describe('a million records', () => {
   test('a value of a line is taken in hand, by click and by key', async () => {
     await page.open('/find?w=all&order=oldest&cols=rows:90,component:110,message');
     await page.click(By.xpath('//*[@data-lines]//*[contains(@class, "cell")]//*[text()="desk"]'));
-    await page.until('its menu', async () => (await page.text(By.css('.cell-menu:popover-open'))).includes('Leave it out'));
+    await page.until('its menu', async () => (await page.text(By.css('.value-menu:popover-open'))).includes('Leave it out'));
     await page.press(Key.ESCAPE);
     await page.press('j', 'h');
-    await page.until('the menu at the first column', async () => (await page.text(By.css('.cell-menu:popover-open'))).startsWith('rows'));
+    await page.until('the menu at the first column', async () => (await page.text(By.css('.value-menu:popover-open'))).startsWith('rows'));
     await page.press(Key.ARROW_RIGHT);
-    await page.until('at the next', async () => (await page.text(By.css('.cell-menu:popover-open'))).startsWith('component'));
+    await page.until('at the next', async () => (await page.text(By.css('.value-menu:popover-open'))).startsWith('component'));
     await page.press(Key.ARROW_DOWN);
     expect(await page.violations()).toEqual([]);
     await page.press(Key.ENTER);

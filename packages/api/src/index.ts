@@ -2,6 +2,7 @@
  * The types of what server and browser say to each other: the one home of the wire's vocabulary. Types only, no code.
  * Times are ISO 8601 in UTC with microseconds; durations are milliseconds.
  */
+export type * from './declared.ts';
 export type * from './find.ts';
 export type * from './kept.ts';
 
@@ -23,41 +24,6 @@ export interface Problem {
   status: number;
   detail: string;
   action?: string;
-}
-
-export interface NormalForm {
-  case: 'keep' | 'lower' | 'upper';
-  separators: 'keep' | 'drop';
-  leadingZeros: 'keep' | 'drop';
-  phone: boolean;
-}
-export interface IdentifierKind {
-  name: string;
-  label: string;
-  role: Role;
-  patterns: string[];
-  fields: string[];
-  normal: NormalForm;
-  scope: 'global' | 'host' | 'process' | 'session';
-  leaseMs: number | null;
-  supplied?: boolean;
-}
-export interface FlowDeclaration {
-  name: string;
-  label: string;
-  kind: string;
-  prefix: string;
-  patienceMs: number;
-  expects: { field: string; words: string; min: number; max: number | null }[];
-}
-export interface Flow extends FlowDeclaration {
-  usualMs: number | null;
-  strands: number;
-}
-export interface Meaning {
-  component: string | null;
-  contains: string;
-  means: 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
 }
 
 export interface RecordSource {
@@ -125,6 +91,8 @@ export interface StrandIdentifier {
   role: Role;
   validFrom: Iso | null;
   validTo: Iso | null;
+  /** Its kind was found in the data, and nobody has confirmed it. */
+  discovered: boolean;
   because: { recordId: string; from: string; fromValue: string }[];
 }
 export interface Step {

@@ -19,6 +19,7 @@ export { shapeHash, shapeText } from './shapes/shape.ts';
 export { HomeChooser } from './stitching/home.ts';
 export { Graph, type GraphKind } from './stitching/graph.ts';
 export { ownership, type Edges, type Nodes, type Ownership, type Tie } from './stitching/ownership.ts';
+export { discoverLinks, type Discovered } from './identifiers/discover.ts';
 export { LaneFinder } from './stitching/lane.ts';
 export { carryOver, NAMELESS, STRANGE, type LaneRecords } from './stitching/carry-over.ts';
 export { chains, type ChainLink } from './stitching/chain.ts';

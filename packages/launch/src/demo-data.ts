@@ -15,13 +15,21 @@ const json = (method: string, body: unknown): RequestInit => ({
 });
 
 /** Declares what an administrator of the lens works would: identifier kinds, flows, meanings. Before data comes in, nothing has to be read again. */
-export async function declareDemo(url: string): Promise<void> {
+export const declareDemo = (url: string): Promise<void> => declare(url, { kinds: KINDS, flows: FLOWS, meanings: MEANINGS });
+
+/** What an administrator declares of a world. */
+export interface Declared {
+  kinds: readonly { name: string }[];
+  flows: readonly { name: string }[];
+  meanings: readonly unknown[];
+}
+export async function declare(url: string, { kinds, flows, meanings: wanted }: Declared): Promise<void> {
   const { items } = await call<{ items: { name: string }[] }>(`${url}/api/identifier-kinds`);
   const known = new Set(items.map((kind) => kind.name));
-  for (const kind of KINDS) if (!known.has(kind.name)) await call(`${url}/api/identifier-kinds`, json('POST', kind));
-  for (const flow of FLOWS) await call(`${url}/api/flows/${flow.name}`, json('PUT', flow));
+  for (const kind of kinds) if (!known.has(kind.name)) await call(`${url}/api/identifier-kinds`, json('POST', kind));
+  for (const flow of flows) await call(`${url}/api/flows/${flow.name}`, json('PUT', flow));
   const { items: meanings } = await call<{ items: unknown[] }>(`${url}/api/meanings`);
-  if (JSON.stringify(meanings) !== JSON.stringify(MEANINGS)) await call(`${url}/api/meanings`, json('PUT', { items: MEANINGS }));
+  if (JSON.stringify(meanings) !== JSON.stringify(wanted)) await call(`${url}/api/meanings`, json('PUT', { items: wanted }));
 }
 
 /** Takes back what `declareDemo` declared; what others declared stays. */

@@ -142,6 +142,18 @@ describe('following the lens works’ morning', () => {
     );
   });
 
+  test('strands are narrowed to those that pass through a component, and to those that took so long', async () => {
+    const through = (one: Truth, component: string): boolean => one.records.some((record) => record.source.startsWith(`${component}/`));
+    for (const component of ['coating-cell', 'switch', 'nowhere']) {
+      const { items } = await system.get<Page<StrandSummary>>(`/strands?limit=500&component=${component}`);
+      expect(items.map((one) => one.businessId).sort()).toEqual(truth.filter((one) => through(one, component)).map((one) => one.businessId).sort()); // prettier-ignore
+    }
+    const all = (await system.get<Page<StrandSummary>>('/strands?limit=500')).items;
+    const long = (await system.get<Page<StrandSummary>>('/strands?limit=500&minMs=8000&maxMs=60000')).items;
+    expect(long.length).toBeGreaterThan(0);
+    expect(long).toEqual(all.filter((one) => one.durationMs >= 8000 && one.durationMs <= 60_000));
+  });
+
   test('a record opens in full, with its original bytes, its place and its neighbours', async () => {
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     const found = (await all<StrandLine>(system, `/strands/${encodeURIComponent(idOf(failed))}/records`)).find((line) =>

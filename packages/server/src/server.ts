@@ -25,6 +25,7 @@ import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
+import { Discovery } from './services/discovery.ts';
 import { FindService } from './services/find/find-service.ts';
 import { Scanner } from './services/find/scan.ts';
 import { Searchables } from './services/find/searchables.ts';
@@ -146,7 +147,15 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     },
     options.wordsAfter,
   );
-  const imports: ImportService = new ImportService(sources, names, () => intake, weaving, new SourceTimes(db), options.spool);
+  const imports: ImportService = new ImportService(
+    sources,
+    names,
+    () => intake,
+    weaving,
+    new SourceTimes(db),
+    new Discovery(options.databaseUrl, declarations, sources),
+    options.spool,
+  );
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
     stored: (batch) => {
       words.giveWay();
@@ -178,7 +187,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
       ...recordRoutes(records, sources, presenter, find),
       ...keptRoutes(kept, quiet),
-      ...strandRoutes(strands, search),
+      ...strandRoutes(strands, search, names),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),
       ...coverageRoutes(coverage, sources, names),

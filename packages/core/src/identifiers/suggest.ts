@@ -45,7 +45,8 @@ interface Group {
   inText: number;
 }
 
-const TOKEN =
+/** What stands in a text like a name with a number. */
+export const TOKEN =
   /(?<![\p{L}\d_.:/@=%+-])[\p{L}][\p{L}\d]{0,11}[-_#:]?\d[\p{L}\d]*(?:[-_.][\p{L}\d]+){0,5}(?![\p{L}\d_@/%])|(?<![\p{L}\d_.:/-])[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}(?![\p{L}\d-])/gu;
 /** Fields whose values are measures, places or words rather than identifiers. */
 const MEASURES =
@@ -64,7 +65,7 @@ export function suggestKinds(records: Iterable<SuggestRecord>): Suggestion[] {
   const byField = new Map<string, Group>();
   let business = false;
   for (const record of records) {
-    const known = new Set(record.known.map((one) => one.value.toLowerCase()));
+    const known = new Set(record.known.map((one) => bare(one.value)));
     const own = record.known.filter((one) => one.role === 'business').map((one) => one.value);
     business ||= own.length > 0;
     const seen = new Set<string>();
@@ -77,7 +78,7 @@ export function suggestKinds(records: Iterable<SuggestRecord>): Suggestion[] {
           key,
           (group = { form: formOf(value), values: new Map(), records: 0, known: 0, components: new Set(), fields: new Map(), inText: 0 }),
         );
-      if (known.has(value.toLowerCase())) group.known++;
+      if (known.has(bare(value))) group.known++;
       group.records++;
       group.components.add(record.component);
       if (field === null) group.inText++;
@@ -95,7 +96,7 @@ export function suggestKinds(records: Iterable<SuggestRecord>): Suggestion[] {
       const value = String(record.fields[name]);
       if (value.length < 4 || value.length > 64 || !/^[\p{L}\d][\p{L}\d_.:#-]*$/u.test(value) || !/\d/.test(value)) continue;
       const last = name.slice(name.lastIndexOf('.') + 1);
-      if (MEASURES.test(last) || !isName(value)) continue;
+      if (isMeasure(last) || !isName(value)) continue;
       if (/\p{L}/u.test(value)) note(byForm, formOf(value), value, last);
       else note(byField, last.toLowerCase(), value, last);
     }
@@ -113,8 +114,12 @@ export function suggestKinds(records: Iterable<SuggestRecord>): Suggestion[] {
   );
 }
 
+/** The field holds a measure, a place or a word rather than an identifier. */
+export const isMeasure = (field: string): boolean => MEASURES.test(field);
+/** A value without what its normal form may have taken away: case and separators. */
+export const bare = (value: string): string => value.toLowerCase().replace(/[\s._/-]+/g, '');
 /** Not a time, an address, a version or a measure with its unit. */
-const isName = (value: string): boolean =>
+export const isName = (value: string): boolean =>
   !/^\d{1,2}[:.]\d\d|^\d{4}-\d\d-\d\d|^(?:\d{1,3}\.){3}\d|^[vV]?\d+(?:\.\d+)+|^-?\d+(?:\.\d+)?(?:ms|us|s|kb|mb|gb|k|m|h|d|px|mm)$/i.test(value) &&
   !/^(?:utf|iso|sha|md|http|tls|ssl|x|p|log|ipv|base|h|win|java|python)[-_]?\d/i.test(value);
 

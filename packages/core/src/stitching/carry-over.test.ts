@@ -79,6 +79,17 @@ describe('records without an identifier', () => {
     const found = carried(list);
     list.forEach((one, i) => one.shape === 6 && expect(found[i]).toBe(list[i + 1]!.strand));
   });
+  test('in a lane that works on several strands at once are left alone, while those of other lanes are not', () => {
+    const alone = work(40, 1, 60 * SECOND);
+    const mixed: One[] = [];
+    for (let strand = 0; strand < 40; strand++) {
+      const at = 100 * SECOND + strand * 8 * MS;
+      mixed.push({ lane: 9, at, strand: 100 + strand, shape: 1 }, { lane: 9, at: at + 2 * MS, strand: NAMELESS, shape: 2 }, { lane: 9, at: at + 13 * MS, strand: 100 + strand, shape: 3 }); // prettier-ignore
+    }
+    const list = [...alone, ...mixed].sort((a, b) => a.at - b.at);
+    const found = carried(list);
+    list.forEach((one, i) => one.shape === 2 && expect(found[i] === null).toBe(one.lane === 9));
+  });
   test('nothing is carried over where there is too little to learn from', () => {
     expect(carried(work(3, 1, 60 * SECOND)).every((one) => one === null)).toBe(true);
   });

@@ -21,6 +21,8 @@ const ENOUGH = 12;
 const APART = 8;
 /** Share of a shape's records that stand within the work on a strand, at least, by the lower end of what is likely. */
 const USUALLY = 0.5;
+/** Share of turns that come back to a strand, from which a lane is mixed. */
+const MIXED = 0.03;
 /** One side of a shape's habit outweighs the other. */
 const OUTWEIGHS = 4;
 
@@ -44,7 +46,7 @@ interface Habit {
  *
  * A record belongs where its neighbours in the lane belong: between two of one strand, or next to one of them where records of its shape usually
  * stand so. It never goes over a record that names something else, nor over a pause longer than those within the work on one strand (a limit that
- * is learned from this source). Shapes that come as often outside of any strand are left alone.
+ * is learned from this source). Shapes that come as often outside of any strand are left alone, and so are lanes that work on several strands at once.
  *
  * @returns for each record the place of the one that it is carried over from, or -1
  */
@@ -53,7 +55,9 @@ export function carryOver(records: LaneRecords): Int32Array {
   const { previous, next } = neighbours(records);
   const limit = longestPause(records, previous, next);
   if (Number.isNaN(limit)) return from;
-  const { strand, shape } = records;
+  const { strand, shape, lane } = records;
+  const mixed = mixedLanes(records, limit);
+  const considered = (i: number): boolean => strand[i] === NAMELESS && !mixed.has(lane[i]!);
   const reach = reachable(records, previous, next, limit);
   const placeOf = (i: number): Place => {
     const before = reach.before[i]!;
@@ -63,7 +67,7 @@ export function carryOver(records: LaneRecords): Int32Array {
   };
   const habits = new Map<number, Habit>();
   for (let i = 0; i < records.length; i++) {
-    if (strand[i] !== NAMELESS) continue;
+    if (!considered(i)) continue;
     let habit = habits.get(shape[i]!);
     if (!habit) habits.set(shape[i]!, (habit = { between: 0, after: 0, before: 0, alone: 0 }));
     const place = placeOf(i);
@@ -73,7 +77,7 @@ export function carryOver(records: LaneRecords): Int32Array {
     else if (place === Place.Alone) habit.alone++;
   }
   for (let i = 0; i < records.length; i++) {
-    if (strand[i] !== NAMELESS) continue;
+    if (!considered(i)) continue;
     const habit = habits.get(shape[i]!)!;
     const side = sideOf(placeOf(i), habit);
     if (side !== 0) from[i] = side < 0 ? reach.before[i]! : reach.after[i]!;
@@ -143,6 +147,28 @@ function longestPause({ at, strand, length }: LaneRecords, previous: Int32Array,
     }
   }
   return limit;
+}
+
+/**
+ * Lanes in which the work on several strands is mixed: they turn to another strand and come back to the one before within a pause as it lies within the
+ * work on one. What such a lane says between belongs to none in particular.
+ */
+function mixedLanes({ at, strand, lane, length }: LaneRecords, limit: Microseconds): Set<number> {
+  const known = new Map<number, { now: number; last: Map<number, Microseconds>; turns: number; returns: number }>();
+  for (let i = 0; i < length; i++) {
+    const one = strand[i]!;
+    if (one < 0) continue;
+    let own = known.get(lane[i]!);
+    if (!own) known.set(lane[i]!, (own = { now: one, last: new Map(), turns: 0, returns: 0 }));
+    if (own.now !== one) {
+      own.turns++;
+      own.now = one;
+      const before = own.last.get(one);
+      if (before !== undefined && at[i]! - before <= limit) own.returns++;
+    }
+    own.last.set(one, at[i]!);
+  }
+  return new Set([...known].filter(([, { turns, returns }]) => lowerShare(returns, turns) > MIXED).map(([number]) => number));
 }
 
 /** For each nameless record the nearest ones of a strand before and after it in its lane, -1 beyond a pause or another name. */

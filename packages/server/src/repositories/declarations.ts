@@ -51,6 +51,16 @@ export class DeclarationRepository {
     this.forget();
   }
 
+  /** All names that were ever given to kinds, and what was taken away by somebody. */
+  async formerKinds(): Promise<{ names: string[]; rejected: IdentifierKind[] }> {
+    const rows: { name: string; definition: IdentifierKind; retired: boolean }[] = await this.db('identifier_kind').select(
+      'name',
+      'definition',
+      'retired',
+    );
+    return { names: rows.map((row) => row.name), rejected: rows.filter((row) => row.retired).map((row) => row.definition) };
+  }
+
   async retireKind(name: string, who: string): Promise<boolean> {
     const changed = await this.db('identifier_kind')
       .where({ name, retired: false })

@@ -9,6 +9,8 @@ export interface Named {
   role: Role;
   scope: string;
   value: string;
+  /** Its kind was found in the data, and nobody has confirmed it. */
+  discovered: boolean;
 }
 export interface TieRow {
   key: number;
@@ -37,7 +39,9 @@ export class IdentifierRepository {
     const found = new Map<number, Named>();
     const distinct = [...new Set(keys)];
     if (distinct.length === 0) return found;
-    const { rows } = await this.db.raw<{ rows: { key: number; kind_id: number; scope: string; value: string; definition: IdentifierKind }[] }>(
+    const { rows } = await this.db.raw<{
+      rows: { key: number; kind_id: number; scope: string; value: string; definition: IdentifierKind & { discovered?: unknown } }[];
+    }>(
       `select s.key, s.kind_id, s.scope, s.value, k.definition
          from unnest(?::bigint[]) u(key) cross join lateral (select * from sighting where key = u.key limit 1) s join identifier_kind k on k.id = s.kind_id`,
       [distinct],
@@ -51,6 +55,7 @@ export class IdentifierRepository {
         role: row.definition.role,
         scope: row.scope,
         value: row.value,
+        discovered: !!row.definition.discovered,
       });
     }
     return found;

@@ -224,6 +224,18 @@ export class SourceRepository {
       .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
   }
 
+  /** Sources that are read and hold a text that a pattern finds, or a field of a name. */
+  async naming(patterns: readonly string[], fields: readonly string[]): Promise<number[]> {
+    const texts = patterns.map((pattern) => `(?:${pattern})`).join('|');
+    const names = fields.map((field) => `%${field.replace(/[%_\\]/g, '\\$&')}":%`);
+    const { rows } = await this.db.raw<{ rows: { source_id: number }[] }>(
+      `select distinct r.source_id from record r join source s on s.id = r.source_id and s.state = 'done'
+         where r.attributes::text like any(?) ${patterns.length > 0 ? 'or r.message ~ ? or r.attributes::text ~ ?' : ''}`,
+      [names, ...(patterns.length > 0 ? [texts, texts] : [])],
+    );
+    return rows.map((row) => row.source_id);
+  }
+
   /** Takes out what was read from sources; their kept bytes stay, and they can be read again from the beginning. */
   async forgetRead(ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return;

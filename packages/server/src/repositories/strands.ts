@@ -14,6 +14,8 @@ export interface StrandRow {
   headline: string;
   parties: number[];
   environment: string;
+  /** Numbers of the components that its records are of. */
+  components: number[];
 }
 export type StrandSort = 'started' | '-started' | 'duration' | '-duration';
 export interface StrandFilter {
@@ -24,14 +26,16 @@ export interface StrandFilter {
   founders?: number[];
   parties?: number[];
   environment?: string[];
+  /** Numbers of components: it passes through one of them at least. */
+  components?: number[];
+  /** Bounds of its duration, in microseconds. */
+  shortest?: number;
+  longest?: number;
 }
 export interface StrandCursor {
   value: number;
   founder: number;
 }
-
-/** Strands whose records are looked through by one query. */
-const AT_ONCE = 50;
 
 /** Strands as they were judged. Paged by what they are sorted by, and the founder. */
 export class StrandRepository {
@@ -43,24 +47,6 @@ export class StrandRepository {
 
   async byFounders(founders: readonly number[]): Promise<StrandRow[]> {
     return founders.length === 0 ? [] : this.db<StrandRow>('strand').whereIn('founder', [...new Set(founders)]);
-  }
-
-  /** Through which components each strand passes: those of all its records. */
-  async componentsOf(founders: readonly number[]): Promise<Map<number, number[]>> {
-    const found = new Map<number, number[]>();
-    for (let i = 0; i < founders.length; i += AT_ONCE) {
-      const { rows } = await this.db.raw<{ rows: { founder: number; components: number[] }[] }>(
-        `select t.founder, array_agg(distinct r.component_id)::int[] as components from tie t
-           join lateral (
-             select component_id from record where keys && array[t.key] and home = t.key and at between t.valid_from and t.valid_to
-             union all
-             select r.component_id from carried c join record r on r.at = c.at and r.id = c.id where c.home = t.key and c.at between t.valid_from and t.valid_to) r on true
-           where t.founder = any(?) group by t.founder`,
-        [founders.slice(i, i + AT_ONCE)],
-      );
-      for (const row of rows) found.set(row.founder, row.components);
-    }
-    return found;
   }
 
   list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
@@ -95,7 +81,7 @@ export class StrandRepository {
     return Number(row?.count ?? 0);
   }
 
-  private filtered({ flow, outcome, from, to, founders, parties, environment }: StrandFilter) {
+  private filtered({ flow, outcome, from, to, founders, parties, environment, components, shortest, longest }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
     if (flow)
       void query.where((or) =>
@@ -114,6 +100,9 @@ export class StrandRepository {
     if (to !== undefined) void query.where('started_at', '<', to);
     if (founders) void query.whereIn('founder', founders);
     if (parties) void query.whereRaw('parties && ?::bigint[]', [parties]);
+    if (components) void query.whereRaw('components && ?::bigint[]', [components]);
+    if (shortest !== undefined) void query.where('duration', '>=', shortest);
+    if (longest !== undefined) void query.where('duration', '<=', longest);
     return query;
   }
 }

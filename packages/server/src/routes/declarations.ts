@@ -26,6 +26,8 @@ const kindBody = Joi.object({
   scope: Joi.string().valid('global', 'host', 'process', 'session').default('global'),
   leaseMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
   supplied: Joi.boolean().strip(),
+  // whoever saves it stands for it from now on
+  discovered: Joi.any().strip(),
 });
 const flowBody = Joi.object({
   name: name.required(),
@@ -68,6 +70,12 @@ export interface DeclarationParts {
   suggestions: Suggestions;
 }
 
+/** What is found, and how it ties, is as before: only its label changed, or somebody stands for what was discovered. */
+function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
+  const parts = ({ role, patterns, fields, normal, scope, leaseMs }: IdentifierKind): string => JSON.stringify([role, patterns, fields, normal, scope, leaseMs]); // prettier-ignore
+  return parts(one) === parts(other);
+}
+
 /** What is declared about the data. A change of kinds or meanings reads the sources again from their kept bytes, in the background. */
 export function declarationRoutes({ declarations, sources, strands, imports, weaving, suggestions }: DeclarationParts): AnyEndpoint[] {
   const readAllAgain = async (): Promise<{ sourcesReadAgain: number }> => {
@@ -89,8 +97,9 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     }
     if (kind.patterns.length === 0 && kind.fields.length === 0)
       throw new Refusal(400, 'Nothing to find it by', 'An identifier kind needs a pattern or the name of a field.');
+    const before = (await declarations.kinds()).find((one) => one.name === kind.name);
     await declarations.saveKind(kind, who);
-    return { ...kind, ...(await readAllAgain()) };
+    return { ...kind, ...(before && findsTheSame(before, kind) ? { sourcesReadAgain: 0 } : await readAllAgain()) };
   };
   return [
     endpoint({

@@ -6,6 +6,7 @@ import type { Page, Strand, StrandLine, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import type { Names } from '../repositories/names.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { parseRecordKey } from '../services/present.ts';
 import type { SearchService } from '../services/search-service.ts';
@@ -13,17 +14,31 @@ import type { StrandService } from '../services/strand-service.ts';
 
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
 const id = Joi.object({ id: Joi.string().max(300).required() });
-const filters = { identifier: Joi.string().max(200), flow: list, outcome: list, environment: list, from: instant, to: instant };
+const duration = Joi.number().min(0).max(31_536_000_000);
+const filters = {
+  identifier: Joi.string().max(200),
+  flow: list,
+  outcome: list,
+  component: list,
+  environment: list,
+  from: instant,
+  to: instant,
+  minMs: duration,
+  maxMs: duration,
+};
 interface Filters {
   identifier?: string;
   flow?: string;
   outcome?: string;
+  component?: string;
   environment?: string;
+  minMs?: number;
+  maxMs?: number;
   from?: string;
   to?: string;
 }
 
-export function strandRoutes(strands: StrandService, search: SearchService): AnyEndpoint[] {
+export function strandRoutes(strands: StrandService, search: SearchService, names: Names): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
     const outcome = splitList(query.outcome);
     const unknown = outcome?.find((one) => !OUTCOMES.includes(one));
@@ -32,6 +47,10 @@ export function strandRoutes(strands: StrandService, search: SearchService): Any
       flow: splitList(query.flow),
       outcome,
       environment: splitList(query.environment),
+      // a name that no component has leaves nothing
+      components: splitList(query.component)?.map((name) => names.knownComponent(name) ?? 0),
+      shortest: query.minMs === undefined ? undefined : query.minMs * 1000,
+      longest: query.maxMs === undefined ? undefined : query.maxMs * 1000,
       from: query.from ? microsOf(query.from) : undefined,
       to: query.to ? microsOf(query.to) : undefined,
     };

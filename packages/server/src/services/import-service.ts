@@ -7,6 +7,7 @@ import type { Intake } from '../intake/intake.ts';
 import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { Discovery } from './discovery.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import type { SourceTimes } from './source-times.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
@@ -20,8 +21,12 @@ export interface Arriving {
   who: string;
 }
 
+/** Records of an import from which links that nobody declared are looked for. */
+const FEWEST = 1000;
+
 /** Takes files in, follows their reading, and takes imports out again. */
 export class ImportService {
+  private looking: Promise<number[]> = Promise.resolve([]);
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
   constructor(
@@ -30,6 +35,7 @@ export class ImportService {
     private readonly intake: () => Intake,
     private readonly weaving: Weaving,
     private readonly times: SourceTimes,
+    private readonly discovery: Discovery,
     private readonly spool: string,
   ) {}
 
@@ -131,12 +137,31 @@ export class ImportService {
       await this.readAgain(better.map((one) => one.id));
       return;
     }
+    if (await this.discovered(importId)) return;
     await this.weaving.settle();
     await this.sources.changeImport(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
       ended_at: new Date(),
     });
     await this.weaving.markDirty(false);
+  }
+
+  /** Links that show only now are taken up: what they occur in is read again. One import at a time looks for them. */
+  private async discovered(importId: number): Promise<boolean> {
+    if ((await this.sources.sums(importId)).records < FEWEST) return false;
+    const looking = this.looking.then(() => this.discovery.run());
+    this.looking = looking.catch(() => []); // told below
+    try {
+      const ids = await looking;
+      if (ids.length > 0) {
+        for (const id of ids) await this.sources.change(id, { read_for: importId });
+        await this.readAgain(ids);
+      }
+      return ids.length > 0;
+    } catch (error) {
+      await this.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
+      return false;
+    }
   }
 
   /** After a restart: uploads that broke off end with what had arrived, the rest goes on by itself. */

@@ -43,7 +43,7 @@ export class SearchService {
     const ties = await this.identifiers.latestTies(named.flatMap((one) => (one && one.role !== 'shared' ? one.key : [])));
     const rows = await this.strands.byFounders([...ties.values()].map((one) => one.founder));
     const summaries = await this.presenter.summaries(rows, await this.declarations.flows());
-    const passed = nameOf ? await this.strands.componentsOf(rows.map((row) => row.founder)) : null;
+    const passed = nameOf ? new Map(rows.map((row) => [row.founder, row.components])) : null;
     const byFounder = new Map(rows.map((row, i) => [row.founder, summaries[i]!]));
     return {
       items: words.map((word, i) => {

@@ -183,6 +183,7 @@ export class StrandService {
           label: name.label,
           value: name.value,
           role: name.role,
+          discovered: name.discovered,
           because,
           validFrom: leased ? isoMicros(tie.valid_from) : null,
           validTo: leased ? isoMicros(tie.valid_to) : null,

@@ -49,7 +49,8 @@ export class Suggestions {
   }
 }
 
-function freeName(name: string, taken: ReadonlySet<string>): string {
+/** A name that no other kind has. */
+export function freeName(name: string, taken: ReadonlySet<string>): string {
   const bare = name.slice(0, 36);
   for (let i = 1; ; i++) {
     const free = i === 1 ? bare : `${bare}-${i}`;

@@ -11,7 +11,8 @@ export const MOST_RECORDS = 20_000;
 /** From this many strands on, one sorted pass over the records is cheaper than look-ups by key. */
 const BULK = 3000;
 const CHUNK = 200;
-const COLUMNS = 'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment';
+const COLUMNS =
+  'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment, components';
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
 /** Records that are carried over to the strands that are at issue. */
@@ -150,6 +151,8 @@ class StrandRows {
   private founder = NaN;
   private records: StrandRecord[] = [];
   private total = 0;
+  /** Numbers of the components that its records are of. */
+  private components = new Set<number>();
   private readonly carried = new Map<number, StrandRecord[]>();
 
   constructor(
@@ -179,7 +182,7 @@ class StrandRows {
     return {
       at: row.big(),
       id: String(row.big()),
-      component: this.context.component(row.small()),
+      component: this.componentOf(row.small()),
       host: this.context.host(row.small()),
       level: row.small() as Level,
       marks: row.small(),
@@ -197,7 +200,9 @@ class StrandRows {
       this.records.sort((a, b) => a.at - b.at || Number(a.id) - Number(b.id));
     }
     const { records, total, founder, context } = this;
+    const { components } = this;
     this.records = [];
+    this.components = new Set();
     this.total = 0;
     const named = this.values.get(founder);
     if (records.length === 0 || !named) return;
@@ -207,7 +212,7 @@ class StrandRows {
     const { outcome, findings } = verdict(records, path, flow, context.evidenceEnd);
     const first = findings[0];
     const row = this.rows;
-    row.begin(13);
+    row.begin(14);
     row.big(founder);
     row.small(named.kind);
     row.text(named.value);
@@ -223,6 +228,12 @@ class StrandRows {
     row.text(first ? headline(first.sentence) : '');
     row.bigs(this.parties(records));
     row.text(context.environment(sourceOfId(Number(records[0]!.id))));
+    row.bigs([...components]);
+  }
+
+  private componentOf(id: number): string {
+    this.components.add(id);
+    return this.context.component(id);
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

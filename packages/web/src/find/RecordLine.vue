@@ -23,7 +23,7 @@ const props = defineProps<{
   /** Letter and shade of its source, where several are read as one. */
   tag: { letter: string; shade: number; path: string } | null;
 }>();
-const emit = defineEmits<{ open: [event: MouseEvent]; take: [column: number, event: MouseEvent] }>();
+const emit = defineEmits<{ open: [event: MouseEvent]; take: [column: number] }>();
 const time = computed(() => lineTime(props.record.at, props.before, props.time));
 const lines = computed(() => props.record.message.split('\n'));
 const LONGEST = 400;
@@ -76,11 +76,11 @@ const weight = computed(() =>
         ><span v-if="cut" class="soft"> … the whole message is in the record</span></span
       ><span v-else-if="column.field === 'level'" class="glyph"><LevelGlyph :level="record.level" /></span
       ><span v-else-if="column.field === 'outcome'" class="cell"
-        ><OutcomeGlyph v-if="record.outcome" :outcome="record.outcome" silent />&nbsp;<span class="value" @click.stop="emit('take', at, $event)">{{
+        ><OutcomeGlyph v-if="record.outcome" :outcome="record.outcome" silent />&nbsp;<span class="value" @click.stop="emit('take', at)">{{
           record.outcome
         }}</span></span
       ><span v-else class="cell" :class="{ component: column.field === 'component' }" :title="cellOf(record, column.field)"
-        ><span class="value" @click.stop="emit('take', at, $event)">{{ cellOf(record, column.field) }}</span></span
+        ><span class="value" @click.stop="emit('take', at)">{{ cellOf(record, column.field) }}</span></span
       ></template
     >
   </div>

@@ -4,9 +4,9 @@ import { useVirtualizer, type Range } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useKeys } from '../keys/use-keys.ts';
 import { count, micros } from '../time/format.ts';
-import CellMenu from './CellMenu.vue';
+import ValueMenu from '../record/ValueMenu.vue';
 import ColumnHead from './ColumnHead.vue';
-import { gridOf } from './columns.ts';
+import { gridOf, valueOf } from './columns.ts';
 import type { TimeMode } from './line-time.ts';
 import type { PageStore } from './page-store.ts';
 import RecordLine from './RecordLine.vue';
@@ -139,14 +139,20 @@ function open(index = at.value, event?: MouseEvent): void {
   if (line?.type === 'hidden') emit('show', index);
   else if (line?.type === 'record') emit('open', line.record);
 }
-const menu = useTemplateRef<InstanceType<typeof CellMenu>>('menu');
+const menu = useTemplateRef<InstanceType<typeof ValueMenu>>('menu');
 /** What can be done with a value of a line: by a click on it, or by key at the first column, from where the arrow keys go on. */
-function take(index: number, column: number, event?: MouseEvent): void {
+function take(index: number, column: number): void {
   const record = recordAt(index);
-  const field = props.view.columns.value[column]?.field;
-  if (!record || !field) return;
-  const line = (event?.currentTarget as Element | null)?.closest('.line') ?? scroller.value?.querySelector(`[data-index="${index}"] .line`);
-  menu.value?.show(record, column, line ?? null);
+  const line = scroller.value?.querySelector(`[data-index="${index}"] .line`);
+  if (!record || !line) return;
+  const cells = [...line.children].filter((one) => !one.matches('.time, .letter'));
+  const values = props.view.columns.value.flatMap(({ field }, place) => {
+    const value = field === 'message' ? '' : valueOf(record, field);
+    const identifier = record.identifiers.some((one) => one.kind === field || one.value === value);
+    return value === '' ? [] : [{ field, value, identifier, cell: cells[place] ?? null, place }];
+  });
+  const wanted = values.findIndex((one) => one.place === column);
+  void menu.value?.show(values, Math.max(0, wanted));
 }
 useKeys({
   h: () => take(at.value, 0),
@@ -236,7 +242,7 @@ defineExpose({ chosen, current });
             :wrap="view.wrap.value"
             :tag="tags.get(line.record.source.id) ?? null"
             @open="(event) => open(row.index, event)"
-            @take="(column, event) => take(row.index, column, event)"
+            @take="(column) => take(row.index, column)"
           />
           <div
             v-else
@@ -260,7 +266,7 @@ defineExpose({ chosen, current });
       </p>
       <slot />
     </div>
-    <CellMenu ref="menu" :columns="view.columns.value" />
+    <ValueMenu ref="menu" />
   </div>
 </template>
 <style scoped>

@@ -67,6 +67,11 @@ export function cellOf(record: LogRecord, field: string): string {
   const name = Object.keys(record.attributes).find((one) => one.endsWith(`.${field}`));
   return name === undefined ? '' : String(record.attributes[name]);
 }
+/** The same as a search compares it: of several identifiers of a kind the first, durations exactly. */
+export function valueOf(record: LogRecord, field: string): string {
+  if (field === 'took') return record.tookMs === null ? '' : `${record.tookMs}ms`;
+  return record.identifiers.find((one) => one.kind === field)?.value ?? cellOf(record, field);
+}
 const duration = (ms: number): string =>
   ms >= 1000 ? `${(ms / 1000).toFixed(ms < 10_000 ? 2 : 1)} s` : `${ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms`;
 

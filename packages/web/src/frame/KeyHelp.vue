@@ -16,7 +16,7 @@ const KEYS: [string, string][] = [
   ['J, K', 'in Find: choose several lines'],
   ['m', 'in Find: count times from the line'],
   ['v', 'in Find: all of the screen for the lines'],
-  ['h', 'in Find: what to do with a value of the line; ← → other columns'],
+  ['h', 'what to do with a value of the line; ← → its other values'],
   ['c', 'copy a link to exactly this view'],
   ['y', 'copy a text for the ticket'],
   ['w', 'set the time window'],

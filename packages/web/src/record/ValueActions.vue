@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { parseSearch, printSearch, withValue } from '@fadenweg/core';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 
 /** What can be done with a value: searched for, left out, highlighted, followed, copied. */
@@ -14,6 +14,12 @@ const emit = defineEmits<{ done: [] }>();
 const route = useRoute();
 const router = useRouter();
 const said = ref('');
+/** In the list of strands these narrow the list itself. */
+const ofStrands = computed(() => route.name === 'strands' && ['flow', 'outcome', 'component'].includes(props.field));
+function strandsWith(): void {
+  emit('done');
+  void router.push({ query: { ...route.query, [props.field]: props.value } });
+}
 /** In Find the search at hand is narrowed; from elsewhere a new one begins. */
 function narrow(out: boolean, anew: boolean): void {
   emit('done');
@@ -48,8 +54,12 @@ async function copy(): Promise<void> {
         >Follow: its strands</RouterLink
       >
     </li>
-    <li><button type="button" @click="narrow(false, false)">Only this value</button></li>
-    <li><button type="button" @click="narrow(true, false)">Leave it out</button></li>
+    <li v-if="ofStrands"><button type="button" @click="strandsWith">Only strands with it</button></li>
+    <li v-if="route.name === 'strands'"><button type="button" @click="narrow(false, true)">Find its records</button></li>
+    <template v-else>
+      <li><button type="button" @click="narrow(false, false)">Only this value</button></li>
+      <li><button type="button" @click="narrow(true, false)">Leave it out</button></li>
+    </template>
     <li v-if="route.name === 'find' && route.query.q"><button type="button" @click="narrow(false, true)">Search for it alone</button></li>
     <li v-if="route.name === 'find'"><button type="button" @click="mark">Highlight it</button></li>
     <li>

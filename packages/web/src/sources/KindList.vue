@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
-import { reactive, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
+import KindsDiscovered from './KindsDiscovered.vue';
 import KindSuggestions from './KindSuggestions.vue';
 import { ROLES } from './roles.ts';
 
@@ -35,6 +36,13 @@ const declare = (kind: Declared): Promise<boolean> =>
     const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
     return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}`;
   });
+const discovered = computed(() => (answer.value?.items ?? []).flatMap((kind) => (kind.discovered ? [{ ...kind, discovered: kind.discovered }] : [])));
+const declared = computed(() => (answer.value?.items ?? []).filter((kind) => !kind.discovered));
+const confirm = (kind: IdentifierKind): Promise<boolean> =>
+  attempt(async () => {
+    const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
+    return `“${kind.label}” is confirmed. ${readAgain(sourcesReadAgain)}`;
+  });
 const remove = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.delete<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`);
@@ -59,6 +67,7 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
   <div class="kinds">
     <p v-if="bad" class="bad said" role="alert">{{ bad }}</p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
+    <KindsDiscovered v-if="discovered.length > 0" :kinds="discovered" @confirm="confirm" @remove="remove" />
     <KindSuggestions ref="suggestions" @accept="accept" />
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <table v-else-if="answer" class="plain-table">
@@ -77,7 +86,7 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
         </tr>
       </thead>
       <tbody>
-        <tr v-for="kind in answer.items" :key="kind.name">
+        <tr v-for="kind in declared" :key="kind.name">
           <td>{{ kind.label }}</td>
           <td>{{ ROLES[kind.role] }}</td>
           <td class="mono">{{ kind.patterns.join('  ') }}</td>

@@ -36,6 +36,9 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
           <button v-if="one.because[0]" type="button" class="link" @click="$emit('select', one.because[0].recordId)">the record that tells</button>
         </div>
         <div v-else-if="one.because.length === 0" class="soft small">names the strand</div>
+        <div v-if="one.discovered" class="soft small">
+          discovered in the data, see <RouterLink to="/sources?tab=identifiers">Identifiers</RouterLink>
+        </div>
         <div v-if="one.validFrom && one.validTo" class="soft small">
           is used again by others; here valid {{ clock(one.validFrom) }} to {{ clock(one.validTo) }}
         </div>

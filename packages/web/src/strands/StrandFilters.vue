@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Flow, Outcome } from '@fadenweg/api';
+import { durationOf } from '@fadenweg/core';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -7,7 +8,7 @@ import { OUTCOME_MEANINGS, OUTCOME_WORDS, OUTCOMES } from '../glyphs/outcomes.ts
 import { count } from '../time/format.ts';
 import type { FlowCount } from './use-strands.ts';
 
-const props = defineProps<{ counts: FlowCount[]; flows: Flow[] }>();
+const props = defineProps<{ counts: FlowCount[]; flows: Flow[]; components: readonly string[] }>();
 const route = useRoute();
 const router = useRouter();
 const chosen = (name: 'flow' | 'outcome'): string[] =>
@@ -37,8 +38,21 @@ function toggle(name: 'flow' | 'outcome', value: string): void {
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
   void router.push({ query: { ...route.query, [name]: next.length > 0 ? next.join(',') : undefined } });
 }
-const clear = (): void => void router.push({ query: { ...route.query, flow: undefined, outcome: undefined, identifier: undefined } });
-const any = computed(() => inFlows.value.length > 0 || inOutcomes.value.length > 0 || typeof route.query.identifier === 'string');
+const NAMES = ['flow', 'outcome', 'identifier', 'component', 'minMs'];
+const clear = (): void => void router.push({ query: { ...route.query, ...Object.fromEntries(NAMES.map((name) => [name, undefined])) } });
+const any = computed(() => NAMES.some((name) => typeof route.query[name] === 'string'));
+const component = computed(() => (typeof route.query.component === 'string' ? route.query.component : ''));
+const through = (name: string): void => void router.push({ query: { ...route.query, component: name || undefined } });
+/** As it is typed: `500ms`, `2s`, `5min`. */
+const longer = computed(() => {
+  const ms = Number(route.query.minMs ?? NaN);
+  return Number.isNaN(ms) ? '' : ms % 60_000 === 0 ? `${ms / 60_000}min` : ms % 1000 === 0 ? `${ms / 1000}s` : `${ms}ms`;
+});
+function longerThan(field: HTMLInputElement): void {
+  const duration = field.value.trim() === '' ? null : durationOf(field.value);
+  field.setCustomValidity(duration === null || duration >= 0 ? '' : 'Write a duration such as 500ms, 2s or 5min.');
+  if (field.reportValidity()) void router.push({ query: { ...route.query, minMs: duration === null ? undefined : String(duration / 1000) } });
+}
 </script>
 <template>
   <div class="filters" role="group" aria-label="Filters">
@@ -64,6 +78,24 @@ const any = computed(() => inFlows.value.length > 0 || inOutcomes.value.length >
     >
       <OutcomeGlyph :outcome="row.outcome" :size="16" silent /> {{ OUTCOME_WORDS[row.outcome] }} <span class="soft">{{ count(row.count) }}</span>
     </button>
+    <span class="between" aria-hidden="true"></span>
+    <label
+      >through
+      <select class="input" :value="component" @change="(event) => through((event.target as HTMLSelectElement).value)">
+        <option value="">any component</option>
+        <option v-for="name in components" :key="name">{{ name }}</option>
+      </select></label
+    >
+    <label
+      >at least
+      <input
+        class="input duration"
+        :value="longer"
+        placeholder="2s"
+        maxlength="12"
+        aria-label="At least so long, for example 2s"
+        @change="(event) => longerThan(event.target as HTMLInputElement)"
+    /></label>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
   </div>
 </template>
@@ -96,6 +128,12 @@ const any = computed(() => inFlows.value.length > 0 || inOutcomes.value.length >
   height: 20px;
   background: var(--strong-seam);
   margin: 0 4px;
+}
+.duration {
+  width: 64px;
+}
+label {
+  white-space: nowrap;
 }
 .clear {
   margin-left: 6px;

@@ -6,6 +6,7 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
+import ValueMenu from '../record/ValueMenu.vue';
 import { useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
 import { clock, count, day } from '../time/format.ts';
@@ -29,6 +30,8 @@ const asked = computed<StrandsQuery | null>(() =>
         environment: scope.chosen.value.join(','),
         flow: text('flow'),
         outcome: text('outcome'),
+        component: text('component'),
+        minMs: text('minMs'),
         identifier: text('identifier'),
         ...view.bounds.value,
         sort: text('sort') ?? '-started',
@@ -55,13 +58,28 @@ function move(by: number): void {
   at.value = Math.max(0, Math.min(items.value.length - 1, at.value + by));
   rows.value.scrollToIndex(at.value);
 }
+const menu = useTemplateRef<InstanceType<typeof ValueMenu>>('menu');
+/** What can be done with a value of a strand: by a click on it, or by key, from where the arrow keys go on. */
+function take(index: number, field = ''): void {
+  const item = items.value[index];
+  const line = scroller.value?.querySelector(`[aria-rowindex="${index + 1}"]`);
+  if (!item || !line) return;
+  const cell = (name: string): Element | null => line.querySelector(`[data-field="${name}"]`);
+  const values = [
+    { field: 'outcome', value: item.outcome, identifier: false, cell: cell('outcome') },
+    { field: item.kind, value: item.businessId, identifier: true, cell: cell('identifier') },
+    ...(item.flow === null ? [] : [{ field: 'flow', value: item.flow, identifier: false, cell: cell('flow') }]),
+    ...item.parties.map((party) => ({ field: party.kind, value: party.value, identifier: true, cell: cell('happened') })),
+  ];
+  void menu.value?.show(values, Math.max(0, values.findIndex((one) => one.field === field))); // prettier-ignore
+}
 function follow(index: number): void {
   const item = items.value[index];
   if (item) void router.push({ name: 'strand', params: { id: item.id } });
 }
 const open = (): void => follow(at.value);
 const share = useShare();
-useKeys({ j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
+useKeys({ h: () => take(at.value), j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
 
 const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {
@@ -89,7 +107,7 @@ const total = computed(() => {
       </p>
     </div>
     <template v-else>
-      <StrandFilters :counts="counts" :flows="store.flows" />
+      <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
       <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
         <div class="head" role="row">
@@ -115,10 +133,12 @@ const total = computed(() => {
               :style="{ transform: `translateY(${row.start}px)` }"
               @click="follow(row.index)"
             >
-              <span role="cell" class="outcome"
-                ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent /> {{ OUTCOME_WORDS[items[row.index]!.outcome] }}</span
+              <span role="cell" class="outcome" data-field="outcome"
+                ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent />&nbsp;<span class="value" @click.stop="take(row.index, 'outcome')">{{
+                  OUTCOME_WORDS[items[row.index]!.outcome]
+                }}</span></span
               >
-              <span role="cell" class="mono cutting"
+              <span role="cell" class="mono cutting" data-field="identifier"
                 ><RouterLink
                   :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
                   tabindex="-1"
@@ -127,7 +147,9 @@ const total = computed(() => {
                   >{{ items[row.index]!.businessId }}</RouterLink
                 ></span
               >
-              <span role="cell" class="cutting">{{ items[row.index]!.flowLabel }}</span>
+              <span role="cell" class="cutting" data-field="flow"
+                ><span class="value" @click.stop="take(row.index, 'flow')">{{ items[row.index]!.flowLabel }}</span></span
+              >
               <span role="cell" class="mono begin"
                 ><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span
               >
@@ -136,9 +158,14 @@ const total = computed(() => {
                 ><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs"
               /></span>
               <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
-              <span role="cell" class="cutting"
+              <span role="cell" class="cutting" data-field="happened"
                 ><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template
-                ><span v-else class="soft">{{ items[row.index]!.parties.map((party) => `${party.kind} ${party.value}`).join(' · ') }}</span></span
+                ><span v-else class="soft"
+                  ><template v-for="(party, i) in items[row.index]!.parties" :key="party.kind + party.value"
+                    ><template v-if="i > 0"> · </template
+                    ><span class="value" @click.stop="take(row.index, party.kind)">{{ party.kind }} {{ party.value }}</span></template
+                  ></span
+                ></span
               >
             </div>
           </div>
@@ -148,11 +175,16 @@ const total = computed(() => {
           <p v-if="loading && items.length === 0" class="nothing soft" role="status">Loading…</p>
         </div>
       </div>
+      <ValueMenu ref="menu" />
       <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
     </template>
   </main>
 </template>
 <style scoped>
+.value:hover {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
 .strands {
   display: flex;
   flex-direction: column;

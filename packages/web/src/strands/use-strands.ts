@@ -6,6 +6,8 @@ export interface StrandsQuery {
   environment?: string;
   flow?: string;
   outcome?: string;
+  component?: string;
+  minMs?: string;
   identifier?: string;
   from?: string;
   to?: string;

@@ -71,12 +71,13 @@ export async function up(db: Knex): Promise<void> {
     create table strand (
       founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
       started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,
-      failed_in text, headline text not null, parties bigint[] not null, environment text not null);
+      failed_in text, headline text not null, parties bigint[] not null, environment text not null, components bigint[] not null);
     create index on strand (started_at, founder);
     create index on strand (flow, started_at, founder);
     create index on strand (outcome, started_at, founder);
     create index on strand (duration, founder);
     create index on strand using gin (parties);
+    create index on strand using gin (components);
 
     create table quiet_rule (
       name text primary key, label text not null, why text not null, q text not null, is_on boolean not null, supplied boolean not null default false,

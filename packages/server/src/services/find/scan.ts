@@ -90,12 +90,23 @@ export class Scanner {
     const cache = strandCache();
     const until = Date.now() + budget;
     const latest = asked.order === 'latest';
+    let sparse = false;
     let cursor = asked.after ?? (latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: LARGEST_ID });
     let slice = FIRST;
+    const edgeOf = ({ at }: Cursor): number => (latest ? Math.max(asked.from, at - slice) : Math.min(asked.to, at + slice));
+    const fetch = (from: Cursor, edge: number): Promise<RecordRow[]> =>
+      this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, from, narrowing, most, columns);
+    /** Where little is found, the stretch behind is asked for at the same time. */
+    let ahead: { cursor: Cursor; edge: number; rows: Promise<RecordRow[]> } | null = null;
     for (;;) {
-      const edge = latest ? Math.max(asked.from, cursor.at - slice) : Math.min(asked.to, cursor.at + slice);
       const begin = Date.now();
-      const rows = await this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, cursor, narrowing, most, columns);
+      const edge: number = ahead?.edge ?? edgeOf(cursor);
+      const fetching: Promise<RecordRow[]> = ahead?.rows ?? fetch(cursor, edge);
+      const done = latest ? edge <= asked.from : edge >= asked.to;
+      const behind: Cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
+      ahead = sparse && !done && Date.now() + WANTED < until ? { cursor: behind, edge: edgeOf(behind), rows: fetch(behind, edgeOf(behind)) } : null;
+      ahead?.rows.catch(() => {}); // told when it is waited for, if it ever is
+      const rows = await fetching;
       const records = plain ? null : await this.searchables.of(rows, needed, cache);
       await visitor.prepare?.(rows, cache);
       for (const [i, row] of rows.entries()) {
@@ -106,12 +117,14 @@ export class Scanner {
         else if (!visitor.take(row, record)) return row;
       }
       const took = Date.now() - begin;
+      sparse = rows.length < most / 4;
       if (rows.length === most) {
         cursor = rows[most - 1]!;
+        ahead = null;
         most = Math.min(visitor.whole ? WHOLE_ROWS : MANY_ROWS, most * 2);
       } else {
-        if (latest ? edge <= asked.from : edge >= asked.to) return null;
-        cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
+        if (done) return null;
+        cursor = behind;
         slice = next(slice, took, until - Date.now());
       }
       if (Date.now() >= until) return cursor;

@@ -1,0 +1,53 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { discoverLinks } from './discover.ts';
+import type { SuggestRecord } from './suggest.ts';
+
+const code = (seed: number): string => (((seed + 7) * 2654435761) >>> 0).toString(36).padStart(7, 'a').slice(-7); // prettier-ignore
+const ask = (i: number): string => `rq-${i % 10}${code(i)}`;
+const order = (i: number) => ({ value: `LX-${200_000 + i}`, role: 'business' as const });
+const record = (text: string, fields: SuggestRecord['fields'] = {}, known: SuggestRecord['known'] = []): SuggestRecord => ({ component: 'a', text, fields, known }); // prettier-ignore
+
+/** Requests: each is named beside its order, and alone. */
+const requests = (count: number): SuggestRecord[] =>
+  Array.from({ length: count }, (_, i) => [
+    record(`${ask(i)} taken up`),
+    record(`${ask(i)} for LX-${200_000 + i}`, {}, [order(i)]),
+    record('answered', { req: ask(i), ms: 12 }),
+  ]).flat();
+
+describe('links that nobody declared', () => {
+  test('stand beside one order each and bring in records that name nothing else', () => {
+    const [found, ...more] = discoverLinks(requests(40));
+    expect(more).toEqual([]);
+    expect(found).toMatchObject({ patterns: ['rq-\\w{8}'], fields: [], values: 40, single: 1, free: 40, recordsPerValue: 3 });
+    for (let i = 0; i < 40; i++) expect(ask(i)).toMatch(new RegExp(`^${found!.patterns[0]!}$`));
+  });
+  test('by the name of their field, where their look is not their own', () => {
+    const references = Array.from({ length: 40 }, (_, i) => [record('asked', { ref: `7x${code(i)}` }, [order(i)]), record('approved', { ref: `7x${code(i)}` })]).flat(); // prettier-ignore
+    expect(discoverLinks(references)).toMatchObject([{ patterns: [], fields: ['ref'], free: 40 }]);
+  });
+  test('beside a link that is known tie too: it is looked again', () => {
+    const linked = Array.from({ length: 40 }, (_, i) => [record('asked', { ref: `PX-${code(i)}1` }, [{ value: ask(i), role: 'link' }]), record('approved', { ref: `PX-${code(i)}1` })]).flat(); // prettier-ignore
+    expect(discoverLinks(linked)).toMatchObject([{ label: 'ref', free: 40, single: 1 }]);
+  });
+  test.each<[string, SuggestRecord[]]>([
+    ['used again by many', Array.from({ length: 200 }, (_, i) => [record('x', { lock: `lock-${i % 25}a` }, [order(i)]), record('y', { lock: `lock-${i % 25}a` })]).flat()], // prettier-ignore
+    ['that bring nothing in', Array.from({ length: 60 }, (_, i) => [record('x', { parcel: `PX-${i}77a` }, [order(i)]), record('y', { parcel: `PX-${i}77a` }, [order(i)])]).flat()], // prettier-ignore
+    ['that never stand beside anything', Array.from({ length: 60 }, (_, i) => [record('x', { page: `pg-${i}77a` }), record('y', { page: `pg-${i}77a` })]).flat()], // prettier-ignore
+    ['bare numbers', Array.from({ length: 60 }, (_, i) => [record('x', { tan: 70_000 + i }, [order(i)]), record('y', { tan: 70_000 + i })]).flat()], // prettier-ignore
+    ['pieces of what is known', Array.from({ length: 60 }, (_, i) => [record('x', { no: `X-${200_000 + i}` }, [order(i)]), record('y', { no: `X-${200_000 + i}` }, [order(i)])]).flat()], // prettier-ignore
+    ['too few', requests(8)],
+  ])('are none: %s', (_why, records) => expect(discoverLinks(records)).toEqual([]));
+
+  test('do not depend on the order of the records, but for the examples', () => {
+    const all = requests(30);
+    fc.assert(
+      fc.property(fc.shuffledSubarray(all, { minLength: all.length, maxLength: all.length }), (shuffled) => {
+        const figures = ({ patterns, values, single, free }: ReturnType<typeof discoverLinks>[number]) => ({ patterns, values, single, free });
+        expect(discoverLinks(shuffled).map(figures)).toEqual(discoverLinks(all).map(figures));
+      }),
+      { numRuns: 20 },
+    );
+  });
+});

@@ -1,0 +1,84 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { createReadStream } from 'node:fs';
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { Readable } from 'node:stream';
+import type { IdentifierKind, ImportInfo, Page } from '@fadenweg/api';
+import { f1, generateHuts, HUT_FLOWS, HUT_KINDS, HUT_MEANINGS, Scoring, type Told, type Truth } from '@fadenweg/standin';
+import { call, filesBelow } from './client.ts';
+import { declare } from './demo-data.ts';
+import { startSystem, type System } from './testing/system.ts';
+
+/** A world of which only the bookings are declared: what ties the rest shows in the data. */
+let system: System;
+let root: string;
+let imported: ImportInfo;
+const DAY = Date.UTC(2026, 10, 24) * 1000;
+
+beforeAll(async () => {
+  system = await startSystem();
+  root = join(system.folder, 'huts');
+  await mkdir(root);
+  await generateHuts(root, 77, DAY, 6, 400, 0.1);
+  await declare(system.url, { kinds: HUT_KINDS, flows: HUT_FLOWS, meanings: HUT_MEANINGS });
+  imported = await system.bring(await filesBelow([join(root, 'logs')]));
+}, 120_000);
+afterAll(() => system.stop());
+
+const lines = async (stream: NodeJS.ReadableStream): Promise<unknown[]> => {
+  const all: unknown[] = [];
+  for await (const line of createInterface({ input: stream })) if (line !== '') all.push(JSON.parse(line));
+  return all;
+};
+const kinds = async (): Promise<IdentifierKind[]> => (await system.get<Page<IdentifierKind>>('/identifier-kinds')).items;
+async function scored(): Promise<Scoring> {
+  const scoring = new Scoring((await lines(createReadStream(join(root, 'truth/truth.jsonl')))) as Truth[]);
+  const response = await fetch(`${system.url}/api/strands/export?records=true`);
+  for (const told of await lines(Readable.fromWeb(response.body as never))) scoring.add(told as Told);
+  scoring.end();
+  return scoring;
+}
+
+describe('links that nobody declared', () => {
+  test('are found with their evidence: request numbers and payment references, and nothing that is used again', async () => {
+    expect(imported).toMatchObject({ state: 'done', errors: [] });
+    const found = (await kinds()).filter((kind) => kind.discovered);
+    expect(found.map((kind) => [kind.role, kind.patterns, kind.fields])).toEqual([
+      ['link', ['rq-\\w{8}'], []],
+      ['link', [], ['ref']],
+    ]);
+    for (const { discovered } of found) {
+      expect(discovered!.single).toBeGreaterThan(0.97);
+      expect(discovered!.free).toBeGreaterThan(20);
+    }
+  });
+
+  test('bring in what belongs to the strands, and nothing else', async () => {
+    const scoring = await scored();
+    const bookings = scoring.byFlow.get('booking')!;
+    expect(bookings.records.wrong).toBe(0);
+    expect(f1(bookings.records)).toBeGreaterThan(0.995);
+    expect(bookings.carried.right).toBeGreaterThan(400);
+    expect(bookings.carried.wrong).toBe(0);
+  });
+
+  test('that somebody confirms are declared from then on; those taken away stay away', async () => {
+    const [request, reference] = (await kinds()).filter((kind) => kind.discovered);
+    const json = { 'content-type': 'application/json' };
+    const confirmed = await call<{ sourcesReadAgain: number }>(`${system.url}/api/identifier-kinds/${request!.name}`, {
+      method: 'PUT',
+      headers: json,
+      body: JSON.stringify({ ...request, label: 'request' }),
+    });
+    expect(confirmed.sourcesReadAgain).toBe(0);
+    await call(`${system.url}/api/identifier-kinds/${reference!.name}`, { method: 'DELETE' });
+    const more = join(system.folder, 'more');
+    await mkdir(more);
+    await generateHuts(more, 78, DAY + 86_400_000_000, 6, 400, 0.1);
+    await system.bring(await filesBelow([join(more, 'logs')]));
+    const now = await kinds();
+    expect(now.find((kind) => kind.name === request!.name)).toMatchObject({ label: 'request' });
+    expect(now.filter((kind) => kind.discovered)).toEqual([]);
+  }, 120_000);
+});
