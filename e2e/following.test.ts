@@ -218,6 +218,7 @@ describe('lists and sources', () => {
 
   test.each(['light', 'dark'] as const)('no view breaks a rule of accessibility in the %s theme', async (theme) => {
     await browser.theme(theme);
+    const rules = theme === 'dark' ? 'colours' : 'all';
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     const call = truth.find((one) => one.story === 8)!;
     const views = [
@@ -239,7 +240,7 @@ describe('lists and sources', () => {
     for (const path of views) {
       await page.open(path);
       await page.until(`the content of ${path}`, async () => (await page.text(By.css('main'))).length > 30);
-      broken.push(...(await page.violations()).map((one) => `${path} ${one}`));
+      broken.push(...(await page.violations(rules)).map((one) => `${path} ${one}`));
     }
     expect(broken).toEqual([]);
   });

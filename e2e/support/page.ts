@@ -75,14 +75,17 @@ export class Page {
   async address(): Promise<string> {
     return decodeURIComponent((await this.driver.getCurrentUrl()).replace(this.url, ''));
   }
-  /** Violations of accessibility rules (axe), each with the place where it is. */
-  async violations(): Promise<string[]> {
+  /** Violations of accessibility rules (axe), each with the place where it is; of colours alone where all else is known to be in order. */
+  async violations(rules: 'all' | 'colours' = 'all'): Promise<string[]> {
     const axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
     await this.driver.executeScript(axe);
-    const found = (await this.driver.executeAsyncScript(`
+    const found = (await this.driver.executeAsyncScript(
+      `
       const done = arguments[arguments.length - 1];
-      axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((result) => done(result.violations.map((one) => ({ id: one.id, nodes: one.nodes.map((node) => node.target.join(' ') + ' ' + (node.any[0]?.message ?? node.all[0]?.message ?? '')) }))));
-    `)) as { id: string; nodes: string[] }[];
+      axe.run(document, { runOnly: arguments[0] === 'colours' ? ['cat.color'] : ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((result) => done(result.violations.map((one) => ({ id: one.id, nodes: one.nodes.map((node) => node.target.join(' ') + ' ' + (node.any[0]?.message ?? node.all[0]?.message ?? '')) }))));
+    `,
+      rules,
+    )) as { id: string; nodes: string[] }[];
     return found.map((one) => `${one.id}: ${one.nodes.slice(0, 3).join(' | ')}`);
   }
 }

@@ -8,6 +8,7 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { useShare } from '../share/use-share.ts';
 import { clock, dayAndClock } from '../time/format.ts';
+import { piecesOf } from './pieces.ts';
 import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
@@ -34,6 +35,7 @@ const fields = computed(() => Object.entries(record.value?.attributes ?? {}));
 /** Identifiers that no field of the record shows already under their own name. */
 const named = computed(() => (record.value?.identifiers ?? []).filter((one) => String(record.value!.attributes[one.kind] ?? '') !== one.value));
 const raw = ref(false);
+const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.raw : record.value.message) : []));
 </script>
 <template>
   <ProblemNote v-if="problem" :problem="problem" @again="again" />
@@ -52,7 +54,10 @@ const raw = ref(false);
       <button type="button" :aria-pressed="!raw" @click="raw = false">message</button
       ><button type="button" :aria-pressed="raw" @click="raw = true">original text</button>
     </div>
-    <pre class="mono text" tabindex="0" aria-label="Text of the record">{{ raw ? record.raw : record.message }}</pre>
+    <pre class="mono text" tabindex="0" aria-label="Text of the record"><span
+      v-for="(piece, i) in pieces"
+      :key="i"
+      :class="{ piece: pieces.length > 1 }">{{ piece }}</span></pre>
     <p v-if="!raw && record.shortened" class="soft">
       The beginning of the message, which is what searches look through.
       <button type="button" class="link" @click="raw = true">Show all of it</button>
@@ -156,6 +161,11 @@ const raw = ref(false);
   overflow: auto;
   line-height: 18px;
   unicode-bidi: plaintext;
+}
+.piece {
+  display: block;
+  content-visibility: auto;
+  contain-intrinsic-block-size: auto 1300px;
 }
 .place {
   font-size: 11.5px;
