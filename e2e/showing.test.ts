@@ -134,7 +134,9 @@ describe('a million records', () => {
       told.push(`${(frames / seconds).toFixed(1)} frames/s at ${step} pixels a frame, to line ${lines}`);
     }
     console.log(`A list of a million records scrolls with ${told.join('; ')}.`);
-    expect(told).toHaveLength(3);
+    const reached = told.map((one) => Number(/line (\d+)$/.exec(one)![1]));
+    expect(reached[0]).toBeGreaterThan(0);
+    expect(reached[2]).toBeGreaterThan(reached[0]!);
     await page.until('lines, not places of lines', async () => (await count('[data-lines] .line')) > 20);
   }, 60_000);
 

@@ -69,3 +69,26 @@ test('a log that came before the one that ties it is carried over when the other
   await bring('worker');
   for (const i of [0, 1, 29]) expect(await told(i)).toEqual(WHOLE);
 }, 60_000);
+
+test('a strand passes through the components of its own records, whatever is carried over to others', async () => {
+  const folder = join(system.folder, 'both');
+  await mkdir(join(folder, 'alone'), { recursive: true });
+  await mkdir(join(folder, 'press'));
+  // the smallest is read first, so that its strand is the first of all
+  await writeFile(join(folder, 'alone/alone.log'), `${time(0)} INFO [main] alone.Door - taken LX-300000\n`);
+  const press = Array.from({ length: ORDERS }, (_, i) => {
+    const line = (ms: number, text: string): string => `${time(i * 60_000 + ms)} INFO [exec-1] press.Core - ${text}`;
+    return [
+      line(10, `begins LX-3001${String(i).padStart(2, '0')}`),
+      line(14, `heated to ${i + 80}`),
+      line(30, `ended LX-3001${String(i).padStart(2, '0')}`),
+    ];
+  });
+  await writeFile(join(folder, 'press/press.log'), press.flat().join('\n'));
+  await system.bring(await filesBelow([folder]));
+  const through = async (component: string): Promise<StrandSummary[]> => (await system.get<Page<StrandSummary>>(`/strands?limit=100&component=${component}`)).items; // prettier-ignore
+  expect((await through('alone')).map((one) => one.businessId)).toEqual(['LX-300000']);
+  const pressed = await through('press');
+  expect(pressed.map((one) => one.records)).toEqual(Array.from({ length: ORDERS }, () => 3));
+  expect(pressed.map((one) => one.businessId)).not.toContain('LX-300000');
+}, 60_000);

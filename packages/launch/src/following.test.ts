@@ -144,7 +144,7 @@ describe('following the lens works’ morning', () => {
 
   test('strands are narrowed to those that pass through a component, and to those that took so long', async () => {
     const through = (one: Truth, component: string): boolean => one.records.some((record) => record.source.startsWith(`${component}/`));
-    for (const component of ['coating-cell', 'switch', 'nowhere']) {
+    for (const component of ['coating-cell', 'switch', 'lens-calc', 'order-desk', 'nowhere']) {
       const { items } = await system.get<Page<StrandSummary>>(`/strands?limit=500&component=${component}`);
       expect(items.map((one) => one.businessId).sort()).toEqual(truth.filter((one) => through(one, component)).map((one) => one.businessId).sort()); // prettier-ignore
     }

@@ -2,25 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { compileSearch, type Searchable } from '../search/language/evaluate.ts';
 import { LONGEST_SEARCH, parseSearch } from '../search/language/parse.ts';
+import { searchable } from '../search/language/testing/searchable.ts';
 import { recurring, searchOfRecurring, type Recurring } from './recurrence.ts';
 import { compileRules, SUPPLIED_RULES } from './rules.ts';
 
-const RECORD: Searchable = {
-  at: 0,
-  level: 3,
-  component: 'edge',
-  host: '',
-  environment: '',
-  source: '',
-  logger: '',
-  message: '',
-  shape: '',
-  took: NaN,
-  fields: {},
-  identifiers: [],
-  flow: '',
-  outcome: '',
-};
+const RECORD = searchable({ level: 3, component: 'edge' });
 const hides = compileRules(SUPPLIED_RULES);
 const hiddenBy = (more: Partial<Searchable>): string | undefined => SUPPLIED_RULES[hides({ ...RECORD, ...more })]?.name;
 const S = 1_000_000;

@@ -224,6 +224,11 @@ export class SourceRepository {
       .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
   }
 
+  /** An import ends when these are read, whichever brought them. */
+  async readFor(ids: readonly number[], importId: number): Promise<void> {
+    await this.db('source').whereIn('id', ids).update({ read_for: importId });
+  }
+
   /** Sources that are read and hold a text that a pattern finds, or a field of a name. */
   async naming(patterns: readonly string[], fields: readonly string[]): Promise<number[]> {
     const texts = patterns.map((pattern) => `(?:${pattern})`).join('|');

@@ -1,11 +1,10 @@
-import { once } from 'node:events';
 import type { IdentifierKind } from '@fadenweg/api';
 import { KEEP, type Discovered } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { DiscoveringData } from './discovering-worker.ts';
 import { freeName } from './suggestions.ts';
-import { startWorker } from './workers.ts';
+import { askWorker } from './workers.ts';
 
 /** Longest search, in milliseconds. */
 const LONGEST = 60_000;
@@ -26,7 +25,11 @@ export class Discovery {
     if (!kinds.some((kind) => kind.role === 'business')) return [];
     const { names, rejected } = await this.declarations.formerKinds();
     const known = new Set([...kinds, ...rejected].map(finds));
-    const found = (await this.search({ databaseUrl: this.databaseUrl, kinds })).filter((one) => !known.has(finds(one)));
+    const found = (
+      await askWorker<Discovered[]>('services/discovering-worker', { databaseUrl: this.databaseUrl, kinds } satisfies DiscoveringData, LONGEST)
+    ).filter((one) => !known.has(finds(one)));
+    if (found.length === 0) return [];
+    const sources = await this.sources.naming(found.flatMap((one) => one.patterns), found.flatMap((one) => one.fields)); // prettier-ignore
     const taken = new Set(names);
     for (const { label, patterns, fields, ...evidence } of found) {
       const name = freeName(nameOf(label), taken);
@@ -44,23 +47,7 @@ export class Discovery {
       };
       await this.declarations.saveKind(kind, DISCOVERED_BY);
     }
-    return found.length === 0 ? [] : this.sources.naming(found.flatMap((one) => one.patterns), found.flatMap((one) => one.fields)); // prettier-ignore
-  }
-
-  private async search(data: DiscoveringData): Promise<Discovered[]> {
-    const worker = startWorker('services/discovering-worker', { workerData: data });
-    const timer = setTimeout(() => void worker.terminate(), LONGEST);
-    try {
-      const [found] = (await Promise.race([
-        once(worker, 'message'),
-        once(worker, 'exit').then(() => {
-          throw new Error('the search for links was ended');
-        }),
-      ])) as [Discovered[]];
-      return found;
-    } finally {
-      clearTimeout(timer);
-    }
+    return sources;
   }
 }
 

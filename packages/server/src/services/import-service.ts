@@ -154,7 +154,7 @@ export class ImportService {
     try {
       const ids = await looking;
       if (ids.length > 0) {
-        for (const id of ids) await this.sources.change(id, { read_for: importId });
+        await this.sources.readFor(ids, importId);
         await this.readAgain(ids);
       }
       return ids.length > 0;

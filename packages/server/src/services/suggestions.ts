@@ -1,9 +1,8 @@
-import { once } from 'node:events';
 import type { KindSuggestion } from '@fadenweg/api';
 import type { Suggestion } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { Names } from '../repositories/names.ts';
-import { startWorker } from './workers.ts';
+import { askWorker } from './workers.ts';
 import type { SuggestingData } from './suggesting-worker.ts';
 
 /** Longest search for suggestions, in milliseconds. */
@@ -33,19 +32,8 @@ export class Suggestions {
   }
 
   private async search(data: SuggestingData): Promise<KindSuggestion[]> {
-    const worker = startWorker('services/suggesting-worker', { workerData: data });
-    const timer = setTimeout(() => void worker.terminate(), LONGEST);
-    try {
-      const [found] = (await Promise.race([
-        once(worker, 'message'),
-        once(worker, 'exit').then(() => {
-          throw new Error('the search for identifiers was ended');
-        }),
-      ])) as [Suggestion[]];
-      return found.map((one) => ({ ...one, joins: Number.isNaN(one.joins) ? null : one.joins }));
-    } finally {
-      clearTimeout(timer);
-    }
+    const found = await askWorker<Suggestion[]>('services/suggesting-worker', data, LONGEST);
+    return found.map((one) => ({ ...one, joins: Number.isNaN(one.joins) ? null : one.joins }));
   }
 }
 

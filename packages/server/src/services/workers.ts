@@ -1,4 +1,26 @@
+import { once } from 'node:events';
 import { Worker, type WorkerOptions } from 'node:worker_threads';
+
+/**
+ * Asks a worker thread that answers with one message.
+ *
+ * @param longest milliseconds after which it is ended, and the question fails
+ */
+export async function askWorker<Answer>(path: string, workerData: unknown, longest: number): Promise<Answer> {
+  const worker = startWorker(path, { workerData });
+  const timer = setTimeout(() => void worker.terminate(), longest);
+  try {
+    const [answer] = (await Promise.race([
+      once(worker, 'message'),
+      once(worker, 'exit').then(() => {
+        throw new Error('the search was ended before it had an answer');
+      }),
+    ])) as [Answer];
+    return answer;
+  } finally {
+    clearTimeout(timer);
+  }
+}
 
 /**
  * Starts a worker thread of this package. Threads always run the built code, also where their parent runs from source (tests),

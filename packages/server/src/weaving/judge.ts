@@ -145,6 +145,12 @@ async function founderValues(client: pg.Client): Promise<Map<number, { kind: num
   return values;
 }
 
+/** A record, and the number of its component. */
+interface Read {
+  record: StrandRecord;
+  component: number;
+}
+
 /** Gathers the records of one strand after the other and writes a row for each. */
 class StrandRows {
   readonly rows = new CopyRows();
@@ -153,7 +159,7 @@ class StrandRows {
   private total = 0;
   /** Numbers of the components that its records are of. */
   private components = new Set<number>();
-  private readonly carried = new Map<number, StrandRecord[]>();
+  private readonly carried = new Map<number, Read[]>();
 
   constructor(
     private readonly context: JudgeContext,
@@ -166,7 +172,7 @@ class StrandRows {
       this.founder = founder;
     }
     this.total++;
-    if (this.records.length < MOST_RECORDS) this.records.push(this.read(row));
+    if (this.records.length < MOST_RECORDS) this.take(this.read(row));
   }
   /** Keeps a record that is carried over until those come that name the strand. */
   carry(founder: number, row: RowReader): void {
@@ -178,11 +184,16 @@ class StrandRows {
     this.carried.clear();
   }
 
-  private read(row: RowReader): StrandRecord {
-    return {
-      at: row.big(),
-      id: String(row.big()),
-      component: this.componentOf(row.small()),
+  private take({ record, component }: Read): void {
+    this.records.push(record);
+    this.components.add(component);
+  }
+  private read(row: RowReader): Read {
+    const [at, id, component] = [row.big(), String(row.big()), row.small()];
+    const record: StrandRecord = {
+      at,
+      id,
+      component: this.context.component(component),
       host: this.context.host(row.small()),
       level: row.small() as Level,
       marks: row.small(),
@@ -190,13 +201,14 @@ class StrandRows {
       message: row.text(),
       keys: row.bigs(),
     };
+    return { record, component };
   }
 
   flush(): void {
     const carried = this.carried.get(this.founder);
     if (carried) {
       this.total += carried.length;
-      this.records.push(...carried.slice(0, MOST_RECORDS - this.records.length));
+      for (const one of carried.slice(0, MOST_RECORDS - this.records.length)) this.take(one);
       this.records.sort((a, b) => a.at - b.at || Number(a.id) - Number(b.id));
     }
     const { records, total, founder, context } = this;
@@ -229,11 +241,6 @@ class StrandRows {
     row.bigs(this.parties(records));
     row.text(context.environment(sourceOfId(Number(records[0]!.id))));
     row.bigs([...components]);
-  }
-
-  private componentOf(id: number): string {
-    this.components.add(id);
-    return this.context.component(id);
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

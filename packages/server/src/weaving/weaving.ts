@@ -111,7 +111,8 @@ export class Weaving {
     this.wanted = null;
     this.dirty = false;
     this.busy = true;
-    this.uncarried = this.reading();
+    // who waits for the end of an import waits for what is carried over too, and not for the reading of others
+    this.uncarried = this.reading() && this.settled.length === 0;
     this.post({ type: 'weave', all, fresh, carrying: !this.uncarried });
   }
   private told(message: FromWeaver): void {
@@ -129,8 +130,8 @@ export class Weaving {
     }
     this.woven();
     this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
-    if (this.dirty || this.wanted || (this.uncarried && !this.reading())) this.schedule();
-    else if (!this.uncarried) for (const resolve of this.settled.splice(0)) resolve();
+    if (this.dirty || this.wanted || (this.uncarried && (!this.reading() || this.settled.length > 0))) this.schedule();
+    else for (const resolve of this.settled.splice(0)) resolve();
   }
   private post(message: ToWeaver): void {
     this.worker.postMessage(message);

@@ -27,7 +27,7 @@ function narrow(out: boolean, anew: boolean): void {
   const here = find && !anew && typeof route.query.q === 'string' ? parseSearch(route.query.q).search : null;
   const q = printSearch(withValue(here ?? { words: [], condition: null }, props.field, props.value, out));
   const { w, e } = route.query;
-  void router.push({ name: 'find', query: find ? { ...route.query, q, record: undefined } : { w, e, q } });
+  void router.push({ name: 'find', query: find && !anew ? { ...route.query, q, record: undefined } : { w, e, q } });
 }
 function mark(): void {
   emit('done');

@@ -5,7 +5,7 @@ import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
-import { ROLES } from './roles.ts';
+import RoleSelect from './RoleSelect.vue';
 
 const emit = defineEmits<{ accept: [suggestion: KindSuggestion, role: Role] }>();
 const { answer, problem, loading, again } = useRequest([], () => api.get<Page<KindSuggestion>>('/identifier-kinds/suggestions'));
@@ -48,14 +48,7 @@ defineExpose({ again });
           <td class="number">{{ Math.round(one.across * 100) }} %</td>
           <td class="number">{{ one.joins === null ? '–' : one.joins.toFixed(1) }}</td>
           <td>
-            <select
-              class="input"
-              :aria-label="`Role of ${one.label}`"
-              :value="roleOf(one)"
-              @change="roles.set(one.name, ($event.target as HTMLSelectElement).value as Role)"
-            >
-              <option v-for="(words, role) in ROLES" :key="role" :value="role">{{ words }}</option>
-            </select>
+            <RoleSelect :label="one.label" :model-value="roleOf(one)" @update:model-value="(role) => roles.set(one.name, role)" />
           </td>
           <td><v-btn variant="outlined" size="small" @click="emit('accept', one, roleOf(one))">Accept</v-btn></td>
         </tr>

@@ -2,7 +2,7 @@
 import type { IdentifierKind, KindEvidence } from '@fadenweg/api';
 import { reactive } from 'vue';
 import { count } from '../time/format.ts';
-import { ROLES } from './roles.ts';
+import RoleSelect from './RoleSelect.vue';
 
 /** Links that nobody declared but the data show: they tie already, until somebody confirms them, gives them another role or takes them away. */
 type Discovered = IdentifierKind & { discovered: KindEvidence };
@@ -41,14 +41,7 @@ const roleOf = (kind: Discovered): IdentifierKind['role'] => roles.get(kind.name
           <td class="number">{{ (Math.floor(kind.discovered.single * 1000) / 10).toFixed(1) }} %</td>
           <td class="number">{{ count(kind.discovered.free) }}</td>
           <td>
-            <select
-              class="input"
-              :aria-label="`Role of ${kind.label}`"
-              :value="roleOf(kind)"
-              @change="roles.set(kind.name, ($event.target as HTMLSelectElement).value as IdentifierKind['role'])"
-            >
-              <option v-for="(words, role) in ROLES" :key="role" :value="role">{{ words }}</option>
-            </select>
+            <RoleSelect :label="kind.label" :model-value="roleOf(kind)" @update:model-value="(role) => roles.set(kind.name, role)" />
           </td>
           <td class="acts">
             <v-btn variant="outlined" size="small" @click="emit('confirm', { ...kind, role: roleOf(kind) })">Confirm</v-btn>

@@ -1,25 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Searchable } from './evaluate.ts';
+import { searchable } from './testing/searchable.ts';
 import { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './rank.ts';
 
-const record = (more: Partial<Searchable>): Searchable => ({
-  at: 5,
-  level: 0,
-  component: '',
-  host: '',
-  environment: '',
-  source: '',
-  logger: '',
-  message: '',
-  shape: '',
-  took: NaN,
-  fields: {},
-  identifiers: [],
-  flow: '',
-  outcome: '',
-  ...more,
-});
 const ranks = fc.oneof(
   fc.integer(),
   fc.string().map((text) => `x${text}`),
@@ -37,7 +21,7 @@ describe('what puts a record in its place', () => {
     ['shop', { fields: { shop: 'B-12' } }, 'B-12'],
     ['order', { identifiers: [{ kind: 'order', value: 'LX-1' }] }, 'LX-1'],
     ['nothing', {}, null],
-  ])('%s of %j is %j', (field, more, rank) => expect(rankOf(record(more), field)).toBe(rank));
+  ])('%s of %j is %j', (field, more, rank) => expect(rankOf(searchable({ at: 5, ...more }), field)).toBe(rank));
 
   test('a rank written down is read as the same', () => {
     fc.assert(

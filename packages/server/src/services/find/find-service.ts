@@ -211,13 +211,13 @@ export class FindService {
       },
     });
     const first = foremost.items();
-    const places = new Map(first.map(({ item }, i) => [recordKey(item), i]));
-    const items: RankedPart['items'] = [];
-    for (const record of await this.presenter.recordsOf(await this.records.byIds(first.map(({ item }) => item)))) {
-      const place = places.get(record.id)!;
-      items[place] = { rank: first[place]!.rank, record };
-    }
-    return { items: items.filter(() => true), total, hidden, next: next(end), searched: this.scanner.share(asked, end) };
+    const records = await this.presenter.recordsOf(await this.records.byIds(first.map(({ item }) => item)));
+    const byId = new Map(records.map((record) => [record.id, record]));
+    const items = first.flatMap(({ rank, item }) => {
+      const record = byId.get(recordKey(item));
+      return record ? [{ rank, record }] : []; // it was taken out meanwhile
+    });
+    return { items, total, hidden, next: next(end), searched: this.scanner.share(asked, end) };
   }
 
   private async strandsBy(founders: readonly number[]) {
