@@ -4,6 +4,7 @@
  */
 export type * from './declared.ts';
 export type * from './find.ts';
+export type * from './hosts.ts';
 export type * from './kept.ts';
 
 export type Iso = string;
@@ -277,6 +278,10 @@ export interface Summary {
   components: string[];
   imports: ImportInfo[];
   weaving: { behind: number } | null;
+  /** Sources that wait to be read or are being read, also again. */
+  unread: number;
+  /** Nothing is being read or woven: what is shown is what there is. */
+  still: boolean;
 }
 export interface SearchHit {
   kind: string;

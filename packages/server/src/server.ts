@@ -8,6 +8,7 @@ import { application } from './http/application.ts';
 import { Intake } from './intake/intake.ts';
 import { Partitions } from './intake/partitions.ts';
 import { WordIndex } from './intake/word-index.ts';
+import { ClockRepository } from './repositories/clocks.ts';
 import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
@@ -20,11 +21,13 @@ import { coverageRoutes } from './routes/coverage.ts';
 import { declarationRoutes } from './routes/declarations.ts';
 import { demoRoutes, type Demo } from './routes/demo.ts';
 import { keptRoutes } from './routes/kept.ts';
+import { hostRoutes } from './routes/hosts.ts';
 import { importRoutes } from './routes/imports.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
+import { Clocks } from './services/clocks.ts';
 import { Discovery } from './services/discovery.ts';
 import { FindService } from './services/find/find-service.ts';
 import { Scanner } from './services/find/scan.ts';
@@ -147,6 +150,8 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     },
     options.wordsAfter,
   );
+  const clockRows = new ClockRepository(db);
+  const clocks = new Clocks(options.databaseUrl, clockRows, names);
   const imports: ImportService = new ImportService(
     sources,
     names,
@@ -154,6 +159,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     weaving,
     new SourceTimes(db),
     new Discovery(options.databaseUrl, declarations, sources),
+    clocks,
     options.spool,
   );
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
@@ -190,6 +196,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...strandRoutes(strands, search, names),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),
+      ...hostRoutes(clocks, clockRows, imports),
       ...coverageRoutes(coverage, sources, names),
       ...demoRoutes(options.demo ?? null, sources, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
       ...declarationRoutes({

@@ -16,6 +16,7 @@ import {
   type RecordReader,
 } from '@fadenweg/core';
 import { FLAG, recordId, type Batch, type Declarations, type NameLists, type ReadingJob } from './batch.ts';
+import { Clocks } from './clocks.ts';
 import { CopyRows } from './copy-rows.ts';
 import { OwnNames } from './own-names.ts';
 
@@ -78,6 +79,7 @@ export class BatchBuilder {
   private readonly keys: number[] = [];
   private readonly components: OwnNames;
   private readonly hosts: OwnNames;
+  private readonly clocks: Clocks;
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(
@@ -97,6 +99,7 @@ export class BatchBuilder {
     this.lastAt = job.state?.lastAt ?? job.hints.modified;
     this.components = new OwnNames(job.componentId);
     this.hosts = new OwnNames(job.hostId);
+    this.clocks = new Clocks(declarations.clocks);
   }
 
   add(frame: Frame): void {
@@ -111,10 +114,12 @@ export class BatchBuilder {
       draft.at = this.lastAt;
       draft.understood = false;
     }
-    const { at } = draft;
     const id = recordId(job.sourceId, frame.byteFrom);
     if (!job.ownComponents) draft.component = '';
     if (!job.ownHosts) draft.host = '';
+    const shift = this.clocks.shift(draft.host || job.host, draft.component || job.component, draft.at);
+    draft.at += shift;
+    const { at } = draft;
     const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
     const home = this.chooser.choose(mentions);
     this.note(mentions, home, at, id);
@@ -130,7 +135,7 @@ export class BatchBuilder {
     if (draft.understood) this.understood++;
     if (at < this.firstAt) this.firstAt = at;
     if (at > this.latestAt) this.latestAt = at;
-    this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape);
+    this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape, shift);
   }
 
   /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
@@ -146,10 +151,10 @@ export class BatchBuilder {
     if (!Number.isNaN(minute)) this.days.add(Math.floor(minute / MINUTES_OF_DAY));
   }
 
-  private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number): void {
+  private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number, shift: number): void {
     const { records, job } = this;
     const shortened = draft.message.length > LONGEST_MESSAGE;
-    records.begin(19);
+    records.begin(20);
     records.big(draft.at);
     records.big(id);
     records.int(job.sourceId);
@@ -179,6 +184,8 @@ export class BatchBuilder {
     const lane = this.lanes.laneOf(draft.fields);
     if (lane === null) records.nothing();
     else records.int(lane);
+    if (shift === 0) records.nothing();
+    else records.big(shift);
     if (home !== null) this.glimpse(draft, home, id, marks);
   }
 

@@ -1,4 +1,4 @@
-import type { Encoding, IdentifierKind, MeaningRule, Place, ReadingHints } from '@fadenweg/core';
+import type { ClockSpan, Encoding, IdentifierKind, MeaningRule, Place, ReadingHints } from '@fadenweg/core';
 
 /** What a reading worker needs to know to read one source. */
 export interface ReadingJob {
@@ -35,6 +35,8 @@ export interface Declarations {
   kinds: IdentifierKind[];
   kindIds: number[];
   rules: MeaningRule[];
+  /** Clocks that are amiss: of a host, or of a component whose host is not known. */
+  clocks: { host: string; component: string; spans: ClockSpan[] }[];
 }
 /** Records of one stretch of a source, ready for COPY; all of it is stored in one transaction together with the position. */
 export interface Batch {

@@ -1,7 +1,8 @@
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
-import type { MeaningRule } from '@fadenweg/core';
+import { isAmiss, type MeaningRule } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import type { Declarations } from '../intake/batch.ts';
+import { ClockRepository, spansOf } from './clocks.ts';
 
 export type FlowWithUsual = FlowDeclaration & { usualUs: number | null };
 export interface StoredKind extends IdentifierKind {
@@ -110,6 +111,9 @@ export class DeclarationRepository {
 
   async forReading(): Promise<Declarations> {
     const kinds = await this.kinds();
-    return { kinds, kindIds: kinds.map((kind) => kind.id), rules: await this.meanings() };
+    const clocks = (await new ClockRepository(this.db).all())
+      .map((clock) => ({ host: clock.host, component: clock.component, spans: spansOf(clock) }))
+      .filter(({ spans }) => isAmiss(spans));
+    return { kinds, kindIds: kinds.map((kind) => kind.id), rules: await this.meanings(), clocks };
   }
 }

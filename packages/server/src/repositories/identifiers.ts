@@ -12,6 +12,13 @@ export interface Named {
   /** Its kind was found in the data, and nobody has confirmed it. */
   discovered: boolean;
 }
+/** Two keys that a record names together, and the first that does. */
+export interface EdgeRow {
+  a: number;
+  b: number;
+  first_at: number;
+  first_id: number;
+}
 export interface TieRow {
   key: number;
   founder: number;
@@ -94,7 +101,7 @@ export class IdentifierRepository {
   tiesOf(founder: number): Promise<TieRow[]> {
     return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');
   }
-  edgesAmong(keys: readonly number[]): Promise<{ a: number; b: number; first_at: number; first_id: number }[]> {
+  edgesAmong(keys: readonly number[]): Promise<EdgeRow[]> {
     return this.db('edge')
       .whereIn('a', keys as number[])
       .whereIn('b', keys as number[])

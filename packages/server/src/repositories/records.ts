@@ -1,4 +1,5 @@
 import type { Database } from '../database/connect.ts';
+import { ALWAYS, type TieRow } from './identifiers.ts';
 
 export interface RecordRow {
   at: number;
@@ -20,6 +21,8 @@ export interface RecordRow {
   attributes: Record<string, string | number | boolean> | null;
   keys: number[] | null;
   lane: number | null;
+  /** What was added to the time that its host wrote, null for nothing. */
+  shifted: number | null;
 }
 export interface Cursor {
   at: number;
@@ -46,11 +49,28 @@ export const COLUMNS: RecordColumn[] = [
   'attributes',
   'keys',
   'lane',
+  'shifted',
 ];
 /** Records around another are looked for this far away in time, in steps. */
 const REACH = [60_000_000, 3_600_000_000, 86_400_000_000, 30 * 86_400_000_000];
 
 export type Around = { scope: 'source' | 'component' | 'host' | 'all'; row: RecordRow };
+
+/** A key that belongs to a strand, from when to when. */
+type Own = Pick<TieRow, 'key' | 'valid_from' | 'valid_to'>;
+/** A lease up to this long, in microseconds, is looked through in order of time: a number that is used all day has far more records than such a while. */
+const SHORT = 60_000_000;
+const MOST_SHORT = 40;
+
+/** Keys that belong to a strand for good, those that did for a short while, and those that did for longer; no lease stands in two lists. */
+function byLength(ties: readonly Own[]): { lasting: number[]; short: Own[]; long: number[] } {
+  const lasting = ties.filter((tie) => tie.valid_to === ALWAYS).map((tie) => tie.key);
+  const leased = ties.filter((tie) => tie.valid_to !== ALWAYS);
+  const long = new Set(leased.filter((tie) => tie.valid_to - tie.valid_from > SHORT).map((tie) => tie.key));
+  const short = leased.filter((tie) => !long.has(tie.key));
+  for (const tie of short.splice(MOST_SHORT)) long.add(tie.key);
+  return { lasting, short: short.filter((tie) => !long.has(tie.key)), long: [...long] };
+}
 
 /** Records by place in time. Every query is bounded in number, and pages by (at, id). */
 export class RecordRepository {
@@ -162,18 +182,38 @@ export class RecordRepository {
   }
 
   /** Records that belong to a strand: those at home with one of its keys while that key is its own, and those carried over from them. */
-  async ofStrand(founder: number, keys: readonly number[], from: number, to: number, after: Cursor | null, limit: number): Promise<RecordRow[]> {
+  async ofStrand(founder: number, ties: readonly Own[], from: number, to: number, after: Cursor | null, limit: number): Promise<RecordRow[]> {
     const columns = COLUMNS.map((column) => `r.${column}`).join(', ');
     const behind = after ? 'and (r.at, r.id) > (?, ?)' : '';
     const place = after ? [after.at, after.id] : [];
+    const { lasting, short, long } = byLength(ties);
+    const parts: { sql: string; bindings: unknown[] }[] = [];
+    const add = (sql: string, ...bindings: unknown[]): void => {
+      parts.push({ sql: `(select ${columns} from ${sql} ${behind} order by r.at, r.id limit ?)`, bindings: [...bindings, ...place, limit] });
+    };
+    if (lasting.length > 0)
+      add('record r where r.keys && ?::bigint[] and r.home = any(?::bigint[]) and r.at between ? and ?', lasting, lasting, from, to);
+    if (short.length > 0)
+      add(
+        `record r where (${short.map(() => '(r.home = ? and r.at between ? and ?)').join(' or ')})`,
+        ...short.flatMap((tie) => [tie.key, Math.max(from, tie.valid_from), Math.min(to, tie.valid_to)]),
+      );
+    if (long.length > 0)
+      add(
+        'record r join tie t on t.key = r.home and t.founder = ? and r.at >= t.valid_from and r.at <= t.valid_to where r.keys && ?::bigint[] and r.home = any(?::bigint[]) and r.at between ? and ?',
+        founder,
+        long,
+        long,
+        from,
+        to,
+      );
+    add(
+      'tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id where t.founder = ?',
+      founder,
+    );
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select * from (
-         (select ${columns} from record r join tie t on t.key = r.home and t.founder = ? and r.at >= t.valid_from and r.at <= t.valid_to
-           where r.keys && ?::bigint[] and r.at between ? and ? ${behind} order by r.at, r.id limit ?)
-         union all
-         (select ${columns} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
-           where t.founder = ? ${behind} order by r.at, r.id limit ?)) one order by at, id limit ?`,
-      [founder, [...keys], from, to, ...place, limit, founder, ...place, limit, limit],
+      `select * from (${parts.map((part) => part.sql).join(' union all ')}) one order by at, id limit ?`,
+      [...parts.flatMap((part) => part.bindings as string[]), limit],
     );
     return rows;
   }

@@ -84,6 +84,14 @@ export interface ImportRow {
   bytes: number;
   errors: { path: string; error: string }[];
 }
+export interface ImportSums {
+  records: number;
+  understood: number;
+  readBytes: number;
+  total: number;
+  first: number | null;
+  last: number | null;
+}
 /** Tables that hold what was read from a source, besides its kept bytes. */
 const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried'] as const;
 
@@ -194,13 +202,19 @@ export class SourceRepository {
     return this.db('source').where({ read_for: importId, state: 'failed' }).orderBy('path').limit(limit).select('path', 'error');
   }
   /** What an import's sources come to. */
-  async sums(importId: number): Promise<{ records: number; understood: number; readBytes: number; total: number }> {
-    const { rows } = await this.db.raw<{ rows: { records: number; understood: number; readBytes: number; total: number }[] }>(
-      `select coalesce(sum(records), 0)::bigint as records, coalesce(sum(understood), 0)::bigint as understood,
+  async sums(importId: number): Promise<ImportSums> {
+    const { rows } = await this.db.raw<{ rows: ImportSums[] }>(
+      `select coalesce(sum(records), 0)::bigint as records, coalesce(sum(understood), 0)::bigint as understood, min(first_at) as first, max(last_at) as last,
           coalesce(sum(done_bytes), 0)::bigint as "readBytes", coalesce(sum(size), 0)::bigint as total from source where import_id = ?`,
       [importId],
     );
     return rows[0]!;
+  }
+
+  /** Sources that wait to be read or are being read. */
+  async unread(): Promise<number> {
+    const row = await this.db('source').whereIn('state', ['waiting', 'reading']).count({ count: '*' }).first();
+    return Number(row?.count ?? 0);
   }
 
   /** Sources that are not done yet are not taken up again. */

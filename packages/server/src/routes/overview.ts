@@ -44,7 +44,7 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total] = await Promise.all([sources.environments(), sources.imports(20), strands.total()]);
+        const [own, running, total, unread] = await Promise.all([sources.environments(), sources.imports(20), strands.total(), sources.unread()]);
         return {
           records: own.reduce((sum, one) => sum + one.records, 0),
           sources: own.reduce((sum, one) => sum + one.sources, 0),
@@ -58,6 +58,8 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
             running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row)),
           ),
           weaving: weaving.behind > 0 ? { behind: weaving.behind } : null,
+          unread,
+          still: unread === 0 && !weaving.atWork,
         };
       },
     }),

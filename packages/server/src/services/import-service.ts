@@ -7,6 +7,7 @@ import type { Intake } from '../intake/intake.ts';
 import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { Clocks } from './clocks.ts';
 import type { Discovery } from './discovery.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import type { SourceTimes } from './source-times.ts';
@@ -27,6 +28,7 @@ const FEWEST = 1000;
 /** Takes files in, follows their reading, and takes imports out again. */
 export class ImportService {
   private looking: Promise<number[]> = Promise.resolve([]);
+  private readonly straight = new Set<number>();
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
   constructor(
@@ -36,6 +38,7 @@ export class ImportService {
     private readonly weaving: Weaving,
     private readonly times: SourceTimes,
     private readonly discovery: Discovery,
+    private readonly clocks: Clocks,
     private readonly spool: string,
   ) {}
 
@@ -126,7 +129,11 @@ export class ImportService {
   /** Called whenever a source has ended: the import ends with its last source. */
   async checkEnd(importId: number): Promise<void> {
     const row = await this.sources.import(importId);
-    if (!row || row.state !== 'reading') return;
+    if (row?.state === 'done' || row?.state === 'failed') {
+      // read again by itself, after its import
+      if ((await this.sources.unread()) === 0) this.weaving.ask(false, false);
+    }
+    if (row?.state !== 'reading') return;
     if (await this.sources.anyUnread(importId)) return;
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS)) await this.note(importId, path, error ?? 'could not be read');
     const better = await this.times.better(importId);
@@ -139,6 +146,7 @@ export class ImportService {
     }
     if (await this.discovered(importId)) return;
     await this.weaving.settle();
+    if (await this.straightened(importId)) return;
     await this.sources.changeImport(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
       ended_at: new Date(),
@@ -160,6 +168,24 @@ export class ImportService {
       return ids.length > 0;
     } catch (error) {
       await this.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
+      return false;
+    }
+  }
+
+  /** Clocks that turn out to be amiss are put right: what they wrote is read again. Once an import, whatever comes of it. */
+  private async straightened(importId: number): Promise<boolean> {
+    const { records, first, last } = await this.sources.sums(importId);
+    if (records < FEWEST || first === null || last === null || this.straight.has(importId)) return false;
+    this.straight.add(importId);
+    try {
+      const ids = await this.clocks.estimate(first, last);
+      if (ids.length > 0) {
+        await this.sources.readFor(ids, importId);
+        await this.readAgain(ids);
+      }
+      return ids.length > 0;
+    } catch (error) {
+      await this.note(importId, '', `the clocks of the hosts could not be compared: ${(error as Error).message}`);
       return false;
     }
   }
@@ -197,7 +223,7 @@ export class ImportService {
     await this.weaving.markDirty(true);
     await this.intake().cancel(ids);
     await this.sources.forgetRead(ids);
-    this.weaving.ask(true, true);
+    this.weaving.askLater();
     this.intake().poke();
   }
 

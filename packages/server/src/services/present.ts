@@ -48,7 +48,7 @@ export class Presenter {
         id: recordKey(row),
         at: isoMicros(row.at),
         originalAt: row.time_text,
-        correctedByMs: 0,
+        correctedByMs: (row.shifted ?? 0) / 1000,
         source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
         component: this.names.component(row.component_id),
         host: this.names.host(row.host_id),

@@ -13,7 +13,7 @@ import {
   type StrandRecord,
 } from '@fadenweg/core';
 import type { DeclarationRepository } from '../repositories/declarations.ts';
-import { ALWAYS, founderOfId, strandId, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
+import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
@@ -25,8 +25,17 @@ import { recordKey, type Presenter } from './present.ts';
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
 type Flow = FlowRules & { usualUs: number | null };
 
+interface Followed {
+  ties: TieRow[];
+  rows: RecordRow[];
+  named: Map<number, Named>;
+  edges: EdgeRow[];
+}
+
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
 export class StrandService {
+  private readonly reading = new Map<number, Promise<Followed>>();
+
   constructor(
     private readonly strands: StrandRepository,
     private readonly records: RecordRepository,
@@ -77,23 +86,18 @@ export class StrandService {
 
   private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
-    const [ties, flows, end, related] = await Promise.all([
-      this.identifiers.tiesOf(founder),
+    const [{ ties, rows, named, edges }, flows, end, relatedSummaries] = await Promise.all([
+      this.followed(row),
       this.declarations.flows(),
       this.sources.evidenceEnd(),
-      this.strands.related(founder),
+      this.related(founder),
     ]);
-    const rows = await this.recordRows(row, ties, null, FOLLOWED);
-    const named = await this.identifiers.named([founder, ...ties.map((tie) => tie.key), ...row.parties]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
     const records = rows.map((one) => this.coreRecord(one));
     const path = pathOf(records);
     const { outcome, findings } = verdict(records, path, flow, end);
-    const [relatedSummaries, paths] = await Promise.all([
-      this.presenter.summaries(related, flows),
-      this.sources.byIds(rows.map((one) => one.source_id)),
-    ]);
+    const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
       const party = named.get(key);
@@ -113,7 +117,7 @@ export class StrandService {
       durationMs: (path.endedAt - path.startedAt) / 1000,
       usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000,
       records: row.records,
-      identifiers: await this.identifiersOf(founder, ties, named, row.parties),
+      identifiers: identifiersOf(founder, ties, edges, named, row.parties),
       legs: [{ id: 1, flow: row.flow, startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), outcome }],
       ...pathInWords(path, rows, named),
       findings: findings.map((finding) => findingInWords(finding, rows, paths)),
@@ -130,8 +134,7 @@ export class StrandService {
 
   /** A page of the strand's records with the step that each belongs to. */
   async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
-    const ties = await this.identifiers.tiesOf(row.founder);
-    const rows = await this.recordRows(row, ties, null, FOLLOWED);
+    const { ties, rows } = await this.followed(row);
     const { steps, stepOf } = pathOf(rows.map((one) => this.coreRecord(one)));
     const stepIds = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]?.id ?? 0]));
     const begin = after ? rows.findIndex((one) => one.at > after.at || (one.at === after.at && one.id > after.id)) : 0;
@@ -141,8 +144,29 @@ export class StrandService {
     return { items, next: page.length > limit ? recordKey(shown[shown.length - 1]!) : null };
   }
 
+  /** What a strand consists of. The strand and its lines are mostly asked for side by side: who comes while it is being read waits for that. */
+  private followed(row: StrandRow): Promise<Followed> {
+    const under = this.reading.get(row.founder);
+    if (under) return under;
+    const reading = this.follow(row).finally(() => this.reading.delete(row.founder));
+    this.reading.set(row.founder, reading);
+    return reading;
+  }
+  private async follow(row: StrandRow): Promise<Followed> {
+    const ties = await this.identifiers.tiesOf(row.founder);
+    const keys = [...new Set(ties.map((tie) => tie.key))];
+    const [rows, named, edges] = await Promise.all([
+      this.recordRows(row, ties, null, FOLLOWED),
+      this.identifiers.named([row.founder, ...keys, ...row.parties]),
+      this.identifiers.edgesAmong(keys),
+    ]);
+    return { ties, rows, named, edges };
+  }
+  private async related(founder: number): Promise<StrandSummary[]> {
+    return this.presenter.summaries(await this.strands.related(founder), await this.declarations.flows());
+  }
   private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor | null, limit: number): Promise<RecordRow[]> {
-    return this.records.ofStrand(row.founder, [...new Set(ties.map((tie) => tie.key))], row.started_at, row.ended_at, after, limit);
+    return this.records.ofStrand(row.founder, ties, row.started_at, row.ended_at, after, limit);
   }
   private coreRecord(row: RecordRow): StrandRecord {
     return {
@@ -157,47 +181,47 @@ export class StrandService {
       keys: row.keys ?? [],
     };
   }
+}
 
-  private async identifiersOf(
-    founder: number,
-    ties: readonly TieRow[],
-    named: Map<number, Named>,
-    parties: readonly number[],
-  ): Promise<StrandIdentifier[]> {
-    const keys = [...new Set(ties.map((tie) => tie.key))];
-    const edges = await this.identifiers.edgesAmong(keys);
-    const links = chains(
-      founder,
-      keys,
-      edges.map((edge) => ({ a: edge.a, b: edge.b, first: edge.first_at, record: recordKey({ at: edge.first_at, id: edge.first_id }) })),
-    );
-    const lease = new Map(ties.map((tie) => [tie.key, tie]));
-    const one = (key: number, because: StrandIdentifier['because']): StrandIdentifier[] => {
-      const name = named.get(key);
-      const tie = lease.get(key);
-      if (!name) return [];
-      const leased = tie !== undefined && tie.valid_to < ALWAYS;
-      return [
-        {
-          kind: name.kind,
-          label: name.label,
-          value: name.value,
-          role: name.role,
-          discovered: name.discovered,
-          because,
-          validFrom: leased ? isoMicros(tie.valid_from) : null,
-          validTo: leased ? isoMicros(tie.valid_to) : null,
-        },
-      ];
-    };
+function identifiersOf(
+  founder: number,
+  ties: readonly TieRow[],
+  edges: readonly EdgeRow[],
+  named: Map<number, Named>,
+  parties: readonly number[],
+): StrandIdentifier[] {
+  const keys = [...new Set(ties.map((tie) => tie.key))];
+  const links = chains(
+    founder,
+    keys,
+    edges.map((edge) => ({ a: edge.a, b: edge.b, first: edge.first_at, record: recordKey({ at: edge.first_at, id: edge.first_id }) })),
+  );
+  const lease = new Map(ties.map((tie) => [tie.key, tie]));
+  const one = (key: number, because: StrandIdentifier['because']): StrandIdentifier[] => {
+    const name = named.get(key);
+    const tie = lease.get(key);
+    if (!name) return [];
+    const leased = tie !== undefined && tie.valid_to < ALWAYS;
     return [
-      ...links.flatMap((link) => {
-        const from = link.from === null ? undefined : named.get(link.from);
-        return one(link.key, from && link.record ? [{ recordId: link.record, from: from.kind, fromValue: from.value }] : []);
-      }),
-      ...parties.flatMap((key) => one(key, [])),
+      {
+        kind: name.kind,
+        label: name.label,
+        value: name.value,
+        role: name.role,
+        discovered: name.discovered,
+        because,
+        validFrom: leased ? isoMicros(tie.valid_from) : null,
+        validTo: leased ? isoMicros(tie.valid_to) : null,
+      },
     ];
-  }
+  };
+  return [
+    ...links.flatMap((link) => {
+      const from = link.from === null ? undefined : named.get(link.from);
+      return one(link.key, from && link.record ? [{ recordId: link.record, from: from.kind, fromValue: from.value }] : []);
+    }),
+    ...parties.flatMap((key) => one(key, [])),
+  ];
 }
 
 function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<number, Named>): Pick<Strand, 'steps' | 'hops' | 'time' | 'silences'> {

@@ -3,8 +3,8 @@ import { headline, pathOf, verdict, type FlowRules, type Graph, type Level, type
 import { sourceOfId } from '../intake/batch.ts';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
-import { ALWAYS } from '../repositories/identifiers.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
+import { carriedTo, recordsOfAll } from './records-of-all.ts';
 
 /** Most records of one strand that its path is worked out from. */
 export const MOST_RECORDS = 20_000;
@@ -16,25 +16,8 @@ const COLUMNS =
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
 /** Records that are carried over to the strands that are at issue. */
-const CARRIED = `select ${FIELDS} from touched f join tie t using (founder)
-  join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id`;
-
-/**
- * A reused key has thousands of ties, so joining them by the key alone would multiply: its records look the one tie up
- * that began last before them. Records at home with lasting keys are joined by hash.
- */
-const ALL_AT_ONCE = `
-  with leased as materialized (
-    select r.home, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161) as message, r.keys
-      from record r join (select distinct key from tie where valid_from > ${-ALWAYS}) k on k.key = r.home)
-  select * from (
-    select ${FIELDS} from touched f join tie t using (founder) join record r on r.home = t.key where t.valid_from = ${-ALWAYS}
-    union all
-    select ${FIELDS} from leased r
-      cross join lateral (select founder, valid_to from tie where key = r.home and valid_from <= r.at order by valid_from desc limit 1) t
-      join touched f on f.founder = t.founder where r.at <= t.valid_to
-    union all ${CARRIED}
-  ) all_at_once order by 1, 2, 3`;
+const CARRIED = carriedTo('touched', FIELDS);
+const ALL_AT_ONCE = `${recordsOfAll('touched', FIELDS)} order by 1, 2, 3`;
 
 export interface JudgeContext {
   /** Founders whose records are at hand, and how to read them, strand after strand, in order of time. */

@@ -22,6 +22,8 @@ export class Weaving {
   /** What was woven last while sources were being read is not carried over yet. */
   private uncarried = false;
   private wanted: { all: boolean; fresh: boolean } | null = null;
+  /** What is wanted may wait until more is read. */
+  private patient = false;
   private pausedUntil = 0;
   private timer: NodeJS.Timeout | null = null;
   private settled: (() => void)[] = [];
@@ -60,8 +62,21 @@ export class Weaving {
   }
   /** Asks for a weaving now. */
   ask(all: boolean, fresh: boolean): void {
-    this.wanted = { all: all || (this.wanted?.all ?? false), fresh: fresh || (this.wanted?.fresh ?? false) };
+    this.want(all, fresh);
+    this.patient = false;
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
     this.schedule();
+  }
+  /** Asks for a weaving of everything once what is read again is there, or after a while: whoever sees that all is read asks for it at once. */
+  askLater(): void {
+    this.patient = true;
+    this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
+    this.want(true, true);
+    this.schedule();
+  }
+  private want(all: boolean, fresh: boolean): void {
+    this.wanted = { all: all || (this.wanted?.all ?? false), fresh: fresh || (this.wanted?.fresh ?? false) };
   }
   /** Resolves when all that is stored is woven. */
   settle(): Promise<void> {
@@ -97,7 +112,7 @@ export class Weaving {
   private schedule(): void {
     if (this.busy || this.timer || this.closing) return;
     // whoever waits for the end of an import is not kept waiting
-    const wait = this.settled.length > 0 || this.wanted ? 0 : Math.max(0, this.pausedUntil - Date.now());
+    const wait = this.settled.length > 0 || (this.wanted && !this.patient) ? 0 : Math.max(0, this.pausedUntil - Date.now());
     this.timer = setTimeout(
       () => {
         this.timer = null;
@@ -109,6 +124,7 @@ export class Weaving {
   private start(): void {
     const { all, fresh } = this.wanted ?? { all: false, fresh: false };
     this.wanted = null;
+    this.patient = false;
     this.dirty = false;
     this.busy = true;
     // who waits for the end of an import waits for what is carried over too, and not for the reading of others

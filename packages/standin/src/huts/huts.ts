@@ -1,3 +1,4 @@
+import { writeFile } from 'node:fs/promises';
 import { Random } from '../writing/random.ts';
 import { Sink, type OpenTruth } from '../writing/sink.ts';
 import { HOUR, MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
@@ -66,7 +67,8 @@ export async function generateHuts(
   faultRate: number,
 ): Promise<{ records: number; strands: number }> {
   const sink = new Sink(`${out}/logs`, `${out}/truth`);
-  const huts = new Huts(sink, new Random(seed), faultRate, start);
+  const clock = payClock(start, hours);
+  const huts = new Huts(sink, new Random(seed), faultRate, start, (at) => aheadAt(clock, at));
   for (let minute = 0; minute < hours * 60; minute++) {
     const from = start + minute * MINUTE;
     await sink.advance(from);
@@ -74,7 +76,25 @@ export async function generateHuts(
   }
   huts.end();
   await sink.end();
+  await writeFile(`${out}/truth/clocks.json`, JSON.stringify([{ host: '', component: 'pay', spans: clock }]));
   return { records: sink.records, strands: sink.strands };
+}
+
+/** How far a clock really is ahead from a moment on: it gains evenly until the next. */
+export interface TrueClock {
+  from: Micros;
+  ahead: Micros;
+  /** Microseconds gained in each. */
+  drift: number;
+}
+/** The clock of payments is ahead and gains; later somebody sets it nearly right. */
+const payClock = (start: Micros, hours: number): TrueClock[] => [
+  { from: start, ahead: 1.7 * SECOND, drift: 20e-6 },
+  { from: start + 0.62 * hours * HOUR, ahead: 0.15 * SECOND, drift: 0 },
+];
+export function aheadAt(clock: readonly TrueClock[], at: Micros): Micros {
+  const span = [...clock].reverse().find((one) => one.from <= at) ?? clock[0]!;
+  return span.ahead + span.drift * (at - span.from);
 }
 
 class Huts {
@@ -90,6 +110,7 @@ class Huts {
     private readonly random: Random,
     private readonly faultRate: number,
     start: Micros,
+    private readonly payAhead: (at: Micros) => Micros,
   ) {
     sink.emit(LOCKS, start - 1, LOCKS_HEAD);
   }
@@ -184,6 +205,10 @@ class Huts {
     if (!this.awaited.some((one) => one.open === open)) sink.close(open);
   }
 
+  private paying(at: Micros, level: string, pid: number, rest: string): string {
+    return payLine(Math.floor(at + this.payAhead(at)), level, pid, rest);
+  }
+
   /** The bank: a reference of its own; now and then it has to be asked twice. Returns when it answered. */
   private pay(open: OpenTruth, request: string, from: Micros, fate: Fate): Micros {
     const { random, sink } = this;
@@ -195,7 +220,7 @@ class Huts {
       sink.emit(
         PAY,
         at,
-        payLine(at, 'INFO', pid, `ref=${reference} rq=${request} state=asked amount=${random.whole(30, 400)}.00`),
+        this.paying(at, 'INFO', pid, `ref=${reference} rq=${request} state=asked amount=${random.whole(30, 400)}.00`),
         open,
         fate === 'stalled',
       );
@@ -203,7 +228,12 @@ class Huts {
       const took = random.around(240 * MS);
       at += took;
       const state = attempt === 1 ? 'timeout' : fate === 'refused' ? 'declined' : 'approved';
-      sink.emit(PAY, at, payLine(at, attempt === 1 ? 'WARN' : 'INFO', pid, `ref=${reference} state=${state} took=${Math.round(took / MS)}ms`), open);
+      sink.emit(
+        PAY,
+        at,
+        this.paying(at, attempt === 1 ? 'WARN' : 'INFO', pid, `ref=${reference} state=${state} took=${Math.round(took / MS)}ms`),
+        open,
+      );
       at += attempt === 1 ? 400 * MS : 0;
     }
     return at + random.around(3 * MS);
@@ -264,7 +294,7 @@ class Huts {
     if (chance < 0.35) sink.emit(WEB, at, webLine(at, 'debug', this.request(), 'page of a hut shown', { hut: random.pick(HUTS) }));
     else if (chance < 0.6)
       sink.emit(RESERVE, at, reserveLine(at, 'DEBUG', `w-${random.whole(1, 12)}`, 'core.Idle', `waits for work, ${random.whole(0, 3)} in store`)); // prettier-ignore
-    else if (chance < 0.8) sink.emit(PAY, at, payLine(at, 'DEBUG', random.whole(810, 813), `state=alive queue=${random.whole(0, 4)}`));
+    else if (chance < 0.8) sink.emit(PAY, at, this.paying(at, 'DEBUG', random.whole(810, 813), `state=alive queue=${random.whole(0, 4)}`));
     else if (chance < 0.9) sink.emit(NOTIFIER, at, notifierLine(at, 640, `${random.whole(0, 5)} letters wait`));
     else sink.emit(LOCKS, at, locksLine(at, 'DEBUG', random.whole(1, 40), '', 'battery checked'));
   }

@@ -16,10 +16,9 @@ export const reserveLine = (at: Micros, level: string, thread: string, logger: s
   `${utcText(at, ' ').replaceAll('-', '/')} +0000 | ${level} | ${thread} | ${logger} | ${message}`;
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-/** Month by name, then key=value; its host's clock is ahead. */
-export const PAY_AHEAD: Micros = 1_700_000;
+/** Month by name, then key=value. */
 export function payLine(at: Micros, level: string, pid: number, rest: string): string {
-  const text = utcText(at + PAY_AHEAD, ' ', ',');
+  const text = utcText(at, ' ', ',');
   return `${text.slice(8, 10)} ${MONTHS[Number(text.slice(5, 7)) - 1]!} ${text.slice(0, 4)}${text.slice(10)} pay[${pid}] ${level} ${rest}`;
 }
 

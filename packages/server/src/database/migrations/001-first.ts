@@ -13,6 +13,10 @@ export async function up(db: Knex): Promise<void> {
       id smallint generated always as identity primary key, name text not null unique, definition json not null,
       supplied boolean not null default false, retired boolean not null default false,
       changed_by text not null, changed_at timestamptz not null default now());
+    create table clock (
+      id int generated always as identity primary key, host_id smallint not null references host, component_id smallint not null references component,
+      found json not null, readings json not null, hops int not null, partners json not null, set_ahead bigint,
+      changed_by text not null, changed_at timestamptz not null default now(), unique (host_id, component_id));
     create table flow (name text primary key, definition json not null, usual_us bigint, changed_by text not null, changed_at timestamptz not null default now());
     create table meaning (id int generated always as identity primary key, component text, contains text not null, means text not null,
       changed_by text not null, changed_at timestamptz not null default now());
@@ -43,7 +47,7 @@ export async function up(db: Knex): Promise<void> {
       at bigint not null, id bigint not null, source_id int not null, line int not null, length int not null,
       component_id smallint not null, host_id smallint not null, level smallint not null, marks smallint not null, flags smallint not null,
       took bigint, shape bigint not null, home bigint, logger text not null, time_text text not null, message text not null,
-      attributes json, keys bigint[], lane int
+      attributes json, keys bigint[], lane int, shifted bigint
     ) partition by range (at);
 
     create table mark (name text primary key, value text not null);

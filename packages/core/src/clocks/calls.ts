@@ -1,0 +1,171 @@
+import type { Duration } from '../units.ts';
+import { MARK } from '../path/marks.ts';
+import type { Bound, ClockRecord } from './types.ts';
+
+/** Calls that take longer bound nothing closely, and stretches with longer pauses are several, in microseconds. */
+const LONGEST: Duration = 60_000_000;
+/** Likely calls that leave more room are no help, in microseconds. */
+const CLOSELY: Duration = 100_000;
+/** Strands with more records are left out: what belongs to what is not to be told there by counting. */
+const MOST_RECORDS = 300;
+/** Cases from which a kind of call is judged. */
+const FEWEST = 20;
+/** What is called ends before its caller goes on: in nearly all cases the inner time is the shorter one. */
+const NEARLY_ALWAYS = 0.97;
+/** Most strands by which kinds of calls are learned. */
+const LEARNED_BY = 2000;
+
+/** A stretch of records of one clock. */
+interface Stretch {
+  begin: number;
+  end: number;
+  first: number;
+  last: number;
+}
+/** @param bound null where the inner time is longer than the outer one */
+type See = (kind: string, bound: Bound | null, outer: Duration, inner: Duration) => void;
+
+/**
+ * Bounds between clocks from calls and messages.
+ *
+ * A kind of call is known by its four shapes: those of the two neighbouring records around it, and those that it begins and ends with. It is believed where
+ * the inner time is nearly always shorter than the outer one, which varies, and varies with it: the difference of the two has at most half the spread of
+ * the outer time (between the quartiles). Neither needs the clocks to agree. Where the inner time is nearly always a little shorter and both clocks may
+ * agree, but the times do not vary together, a call is likely. Learned where one kind occurs once in a strand.
+ *
+ * @param strands records of one strand each, in any order
+ * @param resolution by clock: how coarsely it writes its times
+ */
+export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[]): Bound[] {
+  const believed = believedKinds(strands.slice(0, LEARNED_BY), resolution);
+  const bounds: Bound[] = [];
+  for (const records of strands) {
+    if (records.length > MOST_RECORDS) continue;
+    calls(records, resolution, (kind, bound) => {
+      const likely = believed.get(kind);
+      if (bound && likely !== undefined) bounds.push({ ...bound, likely });
+    });
+    messages(records, resolution, bounds);
+  }
+  return bounds;
+}
+
+function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[]): Map<string, boolean> {
+  const cases = new Map<string, { outer: number[]; rest: number[]; fitting: number; alike: number }>();
+  for (const records of strands) {
+    if (records.length > MOST_RECORDS) continue;
+    const here = new Map<string, { outer: Duration; inner: Duration; bound: Bound | null } | null>();
+    calls(records, resolution, (kind, bound, outer, inner) => here.set(kind, here.has(kind) ? null : { outer, inner, bound }));
+    for (const [kind, one] of here) {
+      if (!one) continue;
+      let own = cases.get(kind);
+      if (!own) cases.set(kind, (own = { outer: [], rest: [], fitting: 0, alike: 0 }));
+      own.outer.push(one.outer);
+      own.rest.push(one.outer - one.inner);
+      if (one.bound) own.fitting++;
+      if (one.bound && one.bound.low <= 0 && one.bound.high >= 0) own.alike++;
+    }
+  }
+  const believed = new Map<string, boolean>();
+  for (const [kind, { outer, rest, fitting, alike }] of cases) {
+    if (outer.length < FEWEST || fitting < outer.length * NEARLY_ALWAYS) continue;
+    if (spread(rest) <= spread(outer) / 2) believed.set(kind, false);
+    else if (alike >= outer.length * NEARLY_ALWAYS && median(rest) <= CLOSELY) believed.set(kind, true);
+  }
+  return believed;
+}
+
+/** Tells of every stretch of one clock that may have been called between two neighbouring records of another. */
+function calls(records: readonly ClockRecord[], resolution: readonly Duration[], see: See): void {
+  const byClock = new Map<number, ClockRecord[]>();
+  for (const record of records) {
+    const own = byClock.get(record.clock);
+    if (own) own.push(record);
+    else byClock.set(record.clock, [record]);
+  }
+  if (byClock.size < 2) return;
+  const stretches = new Map<number, { pauses: Stretch[]; blocks: Stretch[] }>();
+  for (const [clock, own] of byClock) stretches.set(clock, { pauses: pausesOf(own), blocks: blocksOf(own) });
+  for (const [a, { pauses }] of stretches) {
+    for (const [b, { blocks }] of stretches) {
+      if (a === b) continue;
+      for (const outer of pauses) {
+        for (const inner of blocks) {
+          const [time, used] = [outer.end - outer.begin, inner.end - inner.begin];
+          const high = inner.begin + resolution[b]! - outer.begin;
+          const low = inner.end - outer.end - resolution[a]!;
+          const bound = low > high ? null : { a, b, atA: outer.begin, atB: inner.begin, low, high, likely: false };
+          see(`${a} ${outer.first} ${outer.last} ${b} ${inner.first} ${inner.last}`, bound, time, used);
+        }
+      }
+    }
+  }
+}
+
+/** Pauses between neighbouring records of one clock, and what records say that they took. */
+function pausesOf(own: ClockRecord[]): Stretch[] {
+  own.sort((x, y) => x.at - y.at);
+  const found: Stretch[] = [];
+  for (let i = 0; i < own.length; i++) {
+    const { at, took, shape } = own[i]!;
+    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape });
+    const next = own[i + 1];
+    if (next && next.at > at && next.at - at <= LONGEST) found.push({ begin: at, end: next.at, first: shape, last: next.shape });
+  }
+  return found;
+}
+
+/** Stretches of records of one clock without a long pause; a record that says what it took is one too. */
+function blocksOf(own: readonly ClockRecord[]): Stretch[] {
+  const found: Stretch[] = [];
+  let open: Stretch | null = null;
+  for (const { at, took, shape } of own) {
+    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape });
+    if (open && at - open.end <= LONGEST) {
+      open.end = at;
+      open.last = shape;
+    } else found.push((open = { begin: at, end: at, first: shape, last: shape }));
+  }
+  return found;
+}
+
+/** A record that sends and one of another clock that receives, both naming what nobody else sends or receives. */
+function messages(records: readonly ClockRecord[], resolution: readonly Duration[], bounds: Bound[]): void {
+  const sent = new Map<number, ClockRecord | null>();
+  const received = new Map<number, ClockRecord | null>();
+  for (const record of records) {
+    const into = record.marks & MARK.sends ? sent : record.marks & MARK.receives ? received : null;
+    if (into) for (const key of record.keys) into.set(key, into.has(key) ? null : record);
+  }
+  for (const [key, from] of sent) {
+    const to = received.get(key);
+    if (from && to && from.clock !== to.clock)
+      bounds.push({
+        a: from.clock,
+        b: to.clock,
+        atA: from.at,
+        atB: to.at,
+        low: -Infinity,
+        high: to.at + resolution[to.clock]! - from.at,
+        likely: false,
+      });
+  }
+}
+
+function ranked(numbers: readonly number[], share: number): number {
+  return Float64Array.from(numbers).sort()[Math.min(numbers.length - 1, Math.floor(numbers.length * share))]!;
+}
+const median = (numbers: readonly number[]): number => ranked(numbers, 0.5);
+/** Between the quartiles. */
+const spread = (numbers: readonly number[]): number => ranked(numbers, 0.75) - ranked(numbers, 0.25);
+
+/** How coarsely each clock writes its times: seconds, milliseconds or microseconds. */
+export function resolutions(strands: readonly (readonly ClockRecord[])[], clocks: number): Duration[] {
+  const found = new Array<Duration>(clocks).fill(1_000_000);
+  for (const records of strands) {
+    for (const { at, clock } of records) {
+      while (at % found[clock]! !== 0) found[clock] = found[clock]! / 1000;
+    }
+  }
+  return found;
+}

@@ -1,0 +1,66 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core';
+import { ownClient } from '../database/connect.ts';
+import { copyOut } from '../weaving/copy-out.ts';
+import { recordsOfAll } from '../weaving/records-of-all.ts';
+
+/** Strands that are looked at, about. */
+const ENOUGH = 6000;
+/** Strands with more records say little about clocks. */
+const MOST_RECORDS = 300;
+
+export interface ClocksData {
+  databaseUrl: string;
+  /** Window of the evidence, in microseconds. */
+  from: number;
+  to: number;
+}
+export interface ClocksAnswer {
+  /** By number of the clock: its host, and its component where the host is not known. */
+  units: { host: number; component: number }[];
+  estimates: ClockEstimate[];
+}
+
+/** Estimates clocks from a sample of the strands of a window: always the same ones, since they are chosen by key. */
+const { databaseUrl, from, to } = workerData as ClocksData;
+const client = await ownClient(databaseUrl);
+try {
+  const nameless = new Set((await client.query<{ id: number }>(`select id from host where name = ''`)).rows.map((row) => row.id));
+  const window = 'ended_at >= $1 and started_at <= $2 and records between 3 and $3 and cardinality(components) > 1';
+  const counted = await client.query<{ count: number }>(`select count(*)::int as count from strand where ${window}`, [from, to, MOST_RECORDS]);
+  const every = Math.max(1, Math.ceil(counted.rows[0]!.count / ENOUGH));
+  await client.query(`create temp table sampled as select founder from strand where ${window} and mod(founder, $4) = 0`, [
+    from,
+    to,
+    MOST_RECORDS,
+    every,
+  ]);
+  await client.query('analyze sampled');
+  const units: ClocksAnswer['units'] = [];
+  const numbers = new Map<string, number>();
+  const strands: ClockRecord[][] = [];
+  let founder = NaN;
+  await client.query(`set work_mem = '128MB'`);
+  await copyOut(
+    client,
+    `${recordsOfAll('sampled', 't.founder, r.at - coalesce(r.shifted, 0), r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys')} order by 1`,
+    (row) => {
+      const own = row.big();
+      if (own !== founder) {
+        strands.push([]);
+        founder = own;
+      }
+      const [at, took, component, host] = [row.big(), row.big(), row.small(), row.small()];
+      const unit = nameless.has(host) ? `${host} ${component}` : `${host}`;
+      let clock = numbers.get(unit);
+      if (clock === undefined) {
+        numbers.set(unit, (clock = units.length));
+        units.push({ host, component });
+      }
+      strands[strands.length - 1]!.push({ at, took, clock, shape: row.big(), marks: row.small(), keys: row.bigs() });
+    },
+  );
+  parentPort!.postMessage({ units, estimates: estimateClocks(strands, units.length) } satisfies ClocksAnswer);
+} finally {
+  await client.end();
+}

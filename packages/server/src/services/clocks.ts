@@ -1,0 +1,78 @@
+import { isAmiss, shiftAt, type ClockReading, type ClockSpan } from '@fadenweg/core';
+import type { ClockRepository, ClockRow, ClockUnit, FoundClock } from '../repositories/clocks.ts';
+import { spansOf } from '../repositories/clocks.ts';
+import type { Names } from '../repositories/names.ts';
+import type { ClocksAnswer, ClocksData } from './clocks-worker.ts';
+import { askWorker } from './workers.ts';
+
+/** Longest estimate, in milliseconds. */
+const LONGEST = 120_000;
+/** Two clocks whose corrections differ by no more than this are alike, in microseconds. */
+const ALIKE = 5000;
+const FOUND_BY = 'found';
+
+/** Estimates the clocks of hosts from what was woven, keeps them, and tells what has to be read again with them. */
+export class Clocks {
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly clocks: ClockRepository,
+    private readonly names: Names,
+  ) {}
+
+  /**
+   * @param from begin of the window that is estimated anew; what is known of other times stays
+   * @returns sources whose times have to be corrected otherwise than they are
+   */
+  async estimate(from: number, to: number): Promise<number[]> {
+    const { units, estimates } = await askWorker<ClocksAnswer>('services/clocks-worker', { databaseUrl: this.databaseUrl, from, to } satisfies ClocksData, LONGEST); // prettier-ignore
+    const nobody = await this.names.idOf('component', '');
+    const known = await this.clocks.all();
+    const unitOf = ({ host, component }: ClocksAnswer['units'][number]): ClockUnit => ({
+      host_id: host,
+      component_id: this.names.host(host) === '' ? component : nobody,
+    });
+    const changed: ClockUnit[] = [];
+    const found: FoundClock[] = estimates.map(({ clock, spans, readings, hops, with: partners }) => {
+      const unit = unitOf(units[clock]!);
+      const before = known.find((one) => one.host_id === unit.host_id && one.component_id === unit.component_id);
+      const merged = outside(before?.found ?? [], spans, from, to);
+      // what is found again, but for a hair, stays as it is: nothing is read again for it
+      const same = alike(before?.found ?? [], merged, readings);
+      if (!same && (before?.set_ahead ?? null) === null) changed.push(unit);
+      return {
+        ...unit,
+        found: same && before ? before.found : merged,
+        readings: outside(before?.readings ?? [], readings, from, to),
+        hops,
+        partners: partners.map((one) => {
+          const other = units[one.clock]!;
+          const host = this.names.host(other.host);
+          return { host, component: host === '' ? this.names.component(other.component) : '', hops: one.hops };
+        }),
+      };
+    });
+    await this.clocks.saveFound(found, FOUND_BY);
+    return this.clocks.sourcesOf(changed);
+  }
+
+  /** Sets by hand how far a clock is ahead, or lets what was found hold again. Returns the sources that have to be read again. */
+  async set(clock: ClockRow, ahead: number | null, who: string): Promise<number[]> {
+    await this.clocks.set(clock.id, ahead, who);
+    const now = spansOf({ ...clock, set_ahead: ahead });
+    return alike(spansOf(clock), now, clock.readings) ? [] : this.clocks.sourcesOf([clock]);
+  }
+}
+
+/** What was known outside of a window, and what is known inside of it now. */
+function outside<Span extends ClockSpan | ClockReading>(before: readonly Span[], now: readonly Span[], from: number, to: number): Span[] {
+  return [...before.filter((one) => one.to < from || one.from > to), ...now].sort((a, b) => a.from - b.from);
+}
+
+function alike(a: readonly ClockSpan[], b: readonly ClockSpan[], readings: readonly ClockReading[]): boolean {
+  if (!isAmiss(a) && !isAmiss(b)) return true;
+  return [...a, ...b, ...readings].every(({ from, to }) =>
+    [from, to].every((at) => Math.abs(shiftAt(a, at) - shiftAt(b, at)) <= ALIKE || isTurn(a, at) || isTurn(b, at)),
+  );
+}
+/** At the moment at which a clock was set, both sides are right. */
+const isTurn = (spans: readonly ClockSpan[], at: number): boolean => spans.some((span, i) => i > 0 && Math.abs(span.from - at) <= 60_000_000);
