@@ -174,7 +174,8 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     },
   });
   words.consider();
-  if (await weaving.wasDirty()) {
+  const dirty = await weaving.wasDirty();
+  if (dirty || (await sources.due()).length > 0) {
     weaving.ask(true, true);
     void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
   }

@@ -21,9 +21,23 @@ interface Stretch {
   end: number;
   first: number;
   last: number;
+  /** Number of its look: clock and shapes. */
+  look: number;
 }
+/** Numbers for looks, the same for the same one. */
+class Looks {
+  private readonly known = new Map<string, number>();
+  of(clock: number, first: number, last: number): number {
+    const look = `${clock} ${first} ${last}`;
+    let number = this.known.get(look);
+    if (number === undefined) this.known.set(look, (number = this.known.size));
+    return number;
+  }
+}
+/** More looks than there are. */
+const MANY_LOOKS = 2 ** 24;
 /** @param bound null where the inner time is longer than the outer one */
-type See = (kind: string, bound: Bound | null, outer: Duration, inner: Duration) => void;
+type See = (kind: number, bound: Bound | null, outer: Duration, inner: Duration) => void;
 
 /**
  * Bounds between clocks from calls and messages.
@@ -37,11 +51,12 @@ type See = (kind: string, bound: Bound | null, outer: Duration, inner: Duration)
  * @param resolution by clock: how coarsely it writes its times
  */
 export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[]): Bound[] {
-  const believed = believedKinds(strands.slice(0, LEARNED_BY), resolution);
+  const looks = new Looks();
+  const believed = believedKinds(strands.slice(0, LEARNED_BY), resolution, looks);
   const bounds: Bound[] = [];
   for (const records of strands) {
     if (records.length > MOST_RECORDS) continue;
-    calls(records, resolution, (kind, bound) => {
+    calls(records, resolution, looks, (kind, bound) => {
       const likely = believed.get(kind);
       if (bound && likely !== undefined) bounds.push({ ...bound, likely });
     });
@@ -50,12 +65,12 @@ export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolutio
   return bounds;
 }
 
-function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[]): Map<string, boolean> {
-  const cases = new Map<string, { outer: number[]; rest: number[]; fitting: number; alike: number }>();
+function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[], looks: Looks): Map<number, boolean> {
+  const cases = new Map<number, { outer: number[]; rest: number[]; fitting: number; alike: number }>();
   for (const records of strands) {
     if (records.length > MOST_RECORDS) continue;
-    const here = new Map<string, { outer: Duration; inner: Duration; bound: Bound | null } | null>();
-    calls(records, resolution, (kind, bound, outer, inner) => here.set(kind, here.has(kind) ? null : { outer, inner, bound }));
+    const here = new Map<number, { outer: Duration; inner: Duration; bound: Bound | null } | null>();
+    calls(records, resolution, looks, (kind, bound, outer, inner) => here.set(kind, here.has(kind) ? null : { outer, inner, bound }));
     for (const [kind, one] of here) {
       if (!one) continue;
       let own = cases.get(kind);
@@ -66,7 +81,7 @@ function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution:
       if (one.bound && one.bound.low <= 0 && one.bound.high >= 0) own.alike++;
     }
   }
-  const believed = new Map<string, boolean>();
+  const believed = new Map<number, boolean>();
   for (const [kind, { outer, rest, fitting, alike }] of cases) {
     if (outer.length < FEWEST || fitting < outer.length * NEARLY_ALWAYS) continue;
     if (spread(rest) <= spread(outer) / 2) believed.set(kind, false);
@@ -76,7 +91,7 @@ function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution:
 }
 
 /** Tells of every stretch of one clock that may have been called between two neighbouring records of another. */
-function calls(records: readonly ClockRecord[], resolution: readonly Duration[], see: See): void {
+function calls(records: readonly ClockRecord[], resolution: readonly Duration[], looks: Looks, see: See): void {
   const byClock = new Map<number, ClockRecord[]>();
   for (const record of records) {
     const own = byClock.get(record.clock);
@@ -86,6 +101,10 @@ function calls(records: readonly ClockRecord[], resolution: readonly Duration[],
   if (byClock.size < 2) return;
   const stretches = new Map<number, { pauses: Stretch[]; blocks: Stretch[] }>();
   for (const [clock, own] of byClock) stretches.set(clock, { pauses: pausesOf(own), blocks: blocksOf(own) });
+  for (const [clock, { pauses, blocks }] of stretches) {
+    for (const one of pauses) one.look = looks.of(clock, one.first, one.last);
+    for (const one of blocks) one.look = looks.of(clock, one.first, one.last);
+  }
   for (const [a, { pauses }] of stretches) {
     for (const [b, { blocks }] of stretches) {
       if (a === b) continue;
@@ -95,7 +114,7 @@ function calls(records: readonly ClockRecord[], resolution: readonly Duration[],
           const high = inner.begin + resolution[b]! - outer.begin;
           const low = inner.end - outer.end - resolution[a]!;
           const bound = low > high ? null : { a, b, atA: outer.begin, atB: inner.begin, low, high, likely: false };
-          see(`${a} ${outer.first} ${outer.last} ${b} ${inner.first} ${inner.last}`, bound, time, used);
+          see(outer.look * MANY_LOOKS + inner.look, bound, time, used);
         }
       }
     }
@@ -108,9 +127,9 @@ function pausesOf(own: ClockRecord[]): Stretch[] {
   const found: Stretch[] = [];
   for (let i = 0; i < own.length; i++) {
     const { at, took, shape } = own[i]!;
-    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape });
+    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape, look: 0 });
     const next = own[i + 1];
-    if (next && next.at > at && next.at - at <= LONGEST) found.push({ begin: at, end: next.at, first: shape, last: next.shape });
+    if (next && next.at > at && next.at - at <= LONGEST) found.push({ begin: at, end: next.at, first: shape, last: next.shape, look: 0 });
   }
   return found;
 }
@@ -120,11 +139,11 @@ function blocksOf(own: readonly ClockRecord[]): Stretch[] {
   const found: Stretch[] = [];
   let open: Stretch | null = null;
   for (const { at, took, shape } of own) {
-    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape });
+    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape, look: 0 });
     if (open && at - open.end <= LONGEST) {
       open.end = at;
       open.last = shape;
-    } else found.push((open = { begin: at, end: at, first: shape, last: shape }));
+    } else found.push((open = { begin: at, end: at, first: shape, last: shape, look: 0 }));
   }
   return found;
 }

@@ -211,6 +211,19 @@ export class SourceRepository {
     return rows[0]!;
   }
 
+  /** Keeps in the database that sources are about to be read again, or no longer. */
+  async setDue(ids: readonly number[], isDue: boolean): Promise<void> {
+    const others = (await this.due()).filter((id) => !ids.includes(id));
+    await this.db('mark')
+      .insert({ name: 'due', value: JSON.stringify(isDue ? [...others, ...ids] : others) })
+      .onConflict('name')
+      .merge();
+  }
+  async due(): Promise<number[]> {
+    const row: { value: string } | undefined = await this.db('mark').where({ name: 'due' }).first('value');
+    return row ? (JSON.parse(row.value) as number[]) : [];
+  }
+
   /** Sources that wait to be read or are being read. */
   async unread(): Promise<number> {
     const row = await this.db('source').whereIn('state', ['waiting', 'reading']).count({ count: '*' }).first();

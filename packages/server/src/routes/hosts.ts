@@ -38,8 +38,8 @@ export function hostRoutes(clocks: Clocks, rows: ClockRepository, imports: Impor
       async run({ params, body, who }): Promise<HostClock> {
         const clock = await rows.byId(params.id);
         if (!clock) throw notFound('This host');
-        const sources = await clocks.set(clock, body.aheadMs === null ? null : Math.round(body.aheadMs * 1000), who);
-        if (sources.length > 0) await imports.readAgain(sources);
+        const sources = await clocks.set(clock, body.aheadMs === null ? null : Math.round(body.aheadMs * 1000), who, imports.due);
+        if (sources.length > 0) await imports.readAgain(sources, true);
         return inWords((await rows.byId(params.id))!);
       },
     }),

@@ -5,7 +5,7 @@ import { copyOut } from '../weaving/copy-out.ts';
 import { recordsOfAll } from '../weaving/records-of-all.ts';
 
 /** Strands that are looked at, about. */
-const ENOUGH = 6000;
+const ENOUGH = 4000;
 /** Strands with more records say little about clocks. */
 const MOST_RECORDS = 300;
 

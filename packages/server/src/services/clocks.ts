@@ -21,9 +21,10 @@ export class Clocks {
 
   /**
    * @param from begin of the window that is estimated anew; what is known of other times stays
+   * @param due told of the sources that will have to be read again, before anything is changed
    * @returns sources whose times have to be corrected otherwise than they are
    */
-  async estimate(from: number, to: number): Promise<number[]> {
+  async estimate(from: number, to: number, due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
     const { units, estimates } = await askWorker<ClocksAnswer>('services/clocks-worker', { databaseUrl: this.databaseUrl, from, to } satisfies ClocksData, LONGEST); // prettier-ignore
     const nobody = await this.names.idOf('component', '');
     const known = await this.clocks.all();
@@ -51,15 +52,19 @@ export class Clocks {
         }),
       };
     });
+    const sources = await this.clocks.sourcesOf(changed);
+    await due(sources);
     await this.clocks.saveFound(found, FOUND_BY);
-    return this.clocks.sourcesOf(changed);
+    return sources;
   }
 
   /** Sets by hand how far a clock is ahead, or lets what was found hold again. Returns the sources that have to be read again. */
-  async set(clock: ClockRow, ahead: number | null, who: string): Promise<number[]> {
-    await this.clocks.set(clock.id, ahead, who);
+  async set(clock: ClockRow, ahead: number | null, who: string, due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
     const now = spansOf({ ...clock, set_ahead: ahead });
-    return alike(spansOf(clock), now, clock.readings) ? [] : this.clocks.sourcesOf([clock]);
+    const sources = alike(spansOf(clock), now, clock.readings) ? [] : await this.clocks.sourcesOf([clock]);
+    await due(sources);
+    await this.clocks.set(clock.id, ahead, who);
+    return sources;
   }
 }
 

@@ -19,8 +19,11 @@ export class Discovery {
     private readonly sources: SourceRepository,
   ) {}
 
-  /** @returns the sources in which a new link occurs; none where nothing was found */
-  async run(): Promise<number[]> {
+  /**
+   * @param due told of the sources that will have to be read again, before anything is changed
+   * @returns the sources in which a new link occurs; none where nothing was found
+   */
+  async run(due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
     const kinds = await this.declarations.kinds();
     if (!kinds.some((kind) => kind.role === 'business')) return [];
     const { names, rejected } = await this.declarations.formerKinds();
@@ -30,6 +33,7 @@ export class Discovery {
     ).filter((one) => !known.has(finds(one)));
     if (found.length === 0) return [];
     const sources = await this.sources.naming(found.flatMap((one) => one.patterns), found.flatMap((one) => one.fields)); // prettier-ignore
+    await due(sources);
     const taken = new Set(names);
     for (const { label, patterns, fields, ...evidence } of found) {
       const name = freeName(nameOf(label), taken);

@@ -144,7 +144,7 @@ export class ImportService {
       await this.readAgain(better.map((one) => one.id));
       return;
     }
-    if (await this.discovered(importId)) return;
+    if (!this.straight.has(importId) && (await this.discovered(importId))) return;
     await this.weaving.settle();
     if (await this.straightened(importId)) return;
     await this.sources.changeImport(importId, {
@@ -157,7 +157,7 @@ export class ImportService {
   /** Links that show only now are taken up: what they occur in is read again. One import at a time looks for them. */
   private async discovered(importId: number): Promise<boolean> {
     if ((await this.sources.sums(importId)).records < FEWEST) return false;
-    const looking = this.looking.then(() => this.discovery.run());
+    const looking = this.looking.then(() => this.discovery.run(this.due));
     this.looking = looking.catch(() => []); // told below
     try {
       const ids = await looking;
@@ -178,10 +178,10 @@ export class ImportService {
     if (records < FEWEST || first === null || last === null || this.straight.has(importId)) return false;
     this.straight.add(importId);
     try {
-      const ids = await this.clocks.estimate(first, last);
+      const ids = await this.clocks.estimate(first, last, this.due);
       if (ids.length > 0) {
         await this.sources.readFor(ids, importId);
-        await this.readAgain(ids);
+        await this.readAgain(ids, true);
       }
       return ids.length > 0;
     } catch (error) {
@@ -190,8 +190,10 @@ export class ImportService {
     }
   }
 
-  /** After a restart: uploads that broke off end with what had arrived, the rest goes on by itself. */
+  /** After a restart: what was about to be read again is; uploads that broke off end with what had arrived, the rest goes on by itself. */
   async takeUp(): Promise<void> {
+    const due = await this.sources.due();
+    if (due.length > 0) await this.readAgain(due);
     for (const row of await this.sources.imports(1000)) {
       if (row.state === 'receiving') await this.received(row.id, 'the server was stopped while files were arriving; bring the missing ones again');
       else if (row.state === 'removing') await this.remove(row.id);
@@ -218,12 +220,22 @@ export class ImportService {
     return true;
   }
 
-  /** Reads sources again from their kept bytes, since what is declared about them has changed. */
-  async readAgain(ids: readonly number[]): Promise<void> {
+  /** Keeps in mind that sources have to be read again, until they are told to be: a process that is killed in between does it at its next start. */
+  due = async (ids: readonly number[]): Promise<void> => {
+    if (ids.length > 0) await this.sources.setDue(ids, true);
+  };
+
+  /**
+   * Reads sources again from their kept bytes, since what is declared about them has changed.
+   *
+   * @param sameNames they name the same as before, at other times only: strands that they do not touch stay as they are
+   */
+  async readAgain(ids: readonly number[], sameNames = false): Promise<void> {
     await this.weaving.markDirty(true);
     await this.intake().cancel(ids);
     await this.sources.forgetRead(ids);
-    this.weaving.askLater();
+    await this.sources.setDue(ids, false);
+    this.weaving.askLater(!sameNames);
     this.intake().poke();
   }
 

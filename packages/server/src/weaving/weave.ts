@@ -72,6 +72,17 @@ export class Weaver {
     return weaver;
   }
 
+  /** Keys that were named since the last weaving; they outlive what is loaded anew. */
+  named(): number[] {
+    return [...this.touched].map((node) => this.graph.keyOf(node));
+  }
+  name(keys: readonly number[]): void {
+    for (const key of keys) {
+      const node = this.graph.node(key);
+      if (node >= 0) this.touched.add(node);
+    }
+  }
+
   /** What a stored batch told: key, kind, first, last … and a, b, first, last …, and glimpses of its records. */
   apply({ seen, tied, glimpses }: Told): void {
     this.recall.add(glimpses);

@@ -42,7 +42,9 @@ port.on('message', (message: ToWeaver) => {
 
 async function load(): Promise<void> {
   client ??= await ownClient(url);
+  const named = weaver?.named() ?? [];
   weaver = await Weaver.load(client);
+  weaver.name(named);
   for (const told of early) weaver.apply(told);
   early = [];
 }
@@ -51,7 +53,7 @@ async function weave(all: boolean, fresh: boolean, carrying: boolean): Promise<v
   const began = Date.now();
   try {
     if (fresh || !weaver) await load();
-    const strands = await weaver!.weave(all || fresh, carrying, (done, of) => send({ type: 'progress', done, of }));
+    const strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', done, of }));
     send({ type: 'woven', strands, ms: Date.now() - began });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try

@@ -68,11 +68,15 @@ export class Weaving {
     this.timer = null;
     this.schedule();
   }
-  /** Asks for a weaving of everything once what is read again is there, or after a while: whoever sees that all is read asks for it at once. */
-  askLater(): void {
+  /**
+   * Asks for a weaving of what is stored by now, once what is read again is there or after a while: whoever sees that all is read asks for it at once.
+   *
+   * @param all also of what is not named in what is read again
+   */
+  askLater(all: boolean): void {
     this.patient = true;
     this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
-    this.want(true, true);
+    this.want(all, true);
     this.schedule();
   }
   private want(all: boolean, fresh: boolean): void {

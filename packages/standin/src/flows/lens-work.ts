@@ -14,6 +14,7 @@ const CARRIER = 'carrier.example';
 export function lensWork(world: World, order: Order, from: Micros): void {
   let at = compute(world, order, from);
   at = surface(world, order, at);
+  handOver(world, order, at);
   at = coat(world, order, at);
   dispatch(world, order, at);
 }
@@ -65,6 +66,25 @@ function surface(world: World, order: Order, from: Micros): Micros {
   }
   return at;
 }
+
+/** The two cells tell each other over their own line, without the broker: in both directions, so that their clocks can be compared. */
+function handOver({ random, sink }: World, order: Order, from: Micros): void {
+  const own = random.fork(`handover ${order.id}`);
+  const lane = own.whole(1, 2);
+  let at = from;
+  for (const [sender, receiver, word] of [
+    ['cell-1', 'cell-2', 'blank'],
+    ['cell-2', 'cell-1', 'ready'],
+  ] as const) {
+    const message = `m-${own.hex(8)}`;
+    order.open.truth.identifiers.push({ kind: 'message', value: message });
+    at += own.around(60 * MS);
+    sink.emit(fileOf(sender), at, cellLine(at, sender, lane, order.id, `${word} ${message} sent to ${receiver}`), order.open);
+    at += own.around(18 * MS, 0.5);
+    sink.emit(fileOf(receiver), at, cellLine(at, receiver, lane, order.id, `${word} ${message} received`), order.open);
+  }
+}
+const fileOf = (cell: 'cell-1' | 'cell-2'): string => (cell === 'cell-1' ? SURFACING_CELL : COATING_CELL);
 
 function coat({ random, sink }: World, order: Order, from: Micros): Micros {
   const lane = random.whole(1, 2);

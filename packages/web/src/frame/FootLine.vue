@@ -35,6 +35,9 @@ const left = computed(() => {
       <RouterLink v-if="running" to="/sources" class="running" role="status">{{
         running.state === 'removing' ? 'taking an import out' : `reading ${count(running.perSecond)}/s${left}`
       }}</RouterLink>
+      <RouterLink v-else-if="store.summary.unread > 0" to="/sources" class="running" role="status"
+        >reading {{ store.summary.unread === 1 ? 'a source' : `${store.summary.unread} sources` }} again</RouterLink
+      >
       <span v-if="store.summary.weaving" class="running">weaving, {{ count(store.summary.weaving.behind) }} strands behind</span>
     </template>
     <span class="keys"><kbd>/</kbd> find <kbd>j</kbd><kbd>k</kbd> line <kbd>o</kbd> open <kbd>?</kbd> keys</span>

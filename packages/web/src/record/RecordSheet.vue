@@ -7,6 +7,7 @@ import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { useShare } from '../share/use-share.ts';
+import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import { piecesOf } from './pieces.ts';
 import ValueHandle from './ValueHandle.vue';
@@ -45,6 +46,10 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
     </h2>
     <p class="mono when">
       {{ dayAndClock(record.at, 6) }} <span class="soft">as written: {{ record.originalAt || 'no time' }}</span>
+    </p>
+    <p v-if="record.correctedByMs !== 0" class="note">
+      Its time is put right: the clock of {{ record.host || record.component }} was {{ aheadText(record.correctedByMs) }}.
+      <RouterLink :to="{ name: 'sources', query: { tab: 'hosts', host: record.host || record.component } }">How that is known</RouterLink>
     </p>
     <p v-if="!record.understood" class="note">This record was not understood; it is kept whole.</p>
     <p v-if="record.because === 'carried-over'" class="note">

@@ -10,6 +10,7 @@ import { useSummary } from '../stores/summary.ts';
 import CoverageChart from './CoverageChart.vue';
 import DemoPart from './DemoPart.vue';
 import DropPlace from './DropPlace.vue';
+import HostsPart from './HostsPart.vue';
 import ImportList from './ImportList.vue';
 import KindList from './KindList.vue';
 import SourceTable from './SourceTable.vue';
@@ -18,6 +19,7 @@ const TABS = [
   ['sources', 'Sources'],
   ['coverage', 'Coverage'],
   ['imports', 'Imports'],
+  ['hosts', 'Hosts'],
   ['identifiers', 'Identifiers'],
 ] as const;
 const route = useRoute();
@@ -73,6 +75,7 @@ function refresh(): void {
         <CoverageChart v-else-if="coverage.answer.value?.from" :coverage="coverage.answer.value" />
         <p v-else-if="coverage.answer.value" class="nothing">Nothing is loaded yet, so there is no coverage.</p>
       </template>
+      <HostsPart v-else-if="tab === 'hosts'" />
       <KindList v-else @changed="refresh" />
     </div>
   </main>

@@ -3,6 +3,7 @@ import type { Strand, StrandLine } from '@fadenweg/api';
 import { useElementSize, useScroll } from '@vueuse/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
+import { aheadText } from '../time/ahead.ts';
 import { LANE_LEFT, laneWidth } from './geometry.ts';
 import { lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
 import WeavePicture from './WeavePicture.vue';
@@ -92,6 +93,7 @@ defineExpose({
               ><span class="text">{{ row.text }}</span
               ><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span
               ><span v-if="row.line.because === 'carried-over'" class="aside">carried over</span
+              ><span v-if="row.line.correctedByMs !== 0" class="aside">clock {{ aheadText(row.line.correctedByMs) }}</span
               ><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }">
