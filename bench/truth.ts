@@ -1,5 +1,5 @@
-import { createReadStream } from 'node:fs';
-import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { createReadStream, existsSync } from 'node:fs';
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
@@ -13,9 +13,13 @@ import {
   HUT_MEANINGS,
   Scoring,
   type Score,
+  aheadAt,
   type Told,
+  type TrueClock,
   type Truth,
 } from '@fadenweg/standin';
+import type { HostClock, Page } from '@fadenweg/api';
+import { call } from '../packages/launch/src/client.ts';
 import { declare, declareDemo } from '../packages/launch/src/demo-data.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
 import type { Result } from './measure.ts';
@@ -40,6 +44,8 @@ const huts = (seed: number): World => ({
 /** Worlds that no test has seen: each has everyday faults, the lens works the stories of their day as well. */
 const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)];
 const WORST = 12;
+/** Around a step, what a clock was ahead is not scored, in milliseconds. */
+const TURNING = 60_000;
 const FOLDER = '/var/tmp/fadenweg-bench/truth-logs';
 const share = (part: number, of: number): string => (of === 0 ? '–' : (part / of).toFixed(4));
 
@@ -78,6 +84,15 @@ export async function benchTruth(): Promise<Result[]> {
         ratio: '',
         budget: '≥ 0.98',
       });
+      const { order, times } = records;
+      results.push({
+        what: `${name}: order in which components began; begins and ends within 20 ms or 2 %`,
+        figure: `${share(order.right, order.right + order.wrong)}; ${share(times.right, times.right + times.wrong)}`,
+        raw: `${(order.right + order.wrong).toLocaleString('en')} pairs`,
+        ratio: '',
+        budget: '≥ 0.99; ≥ 0.95',
+      });
+      results.push(...(await clockResults(name, own.server.url)));
       results.push({
         what: `${name}: outcome; component of the cause; its record`,
         figure: `${share(records.outcomes, records.strands)}; ${share(records.causes.component, records.causes.all)}; ${share(records.causes.record, records.causes.all)}`,
@@ -93,12 +108,45 @@ export async function benchTruth(): Promise<Result[]> {
   return results;
 }
 
+/** Clocks as they were found against those that the made-up world really had. */
+async function clockResults(name: string, url: string): Promise<Result[]> {
+  const { items } = await call<Page<HostClock>>(`${url}/api/hosts`);
+  const file = join(FOLDER, 'truth/clocks.json');
+  const real = existsSync(file) ? (JSON.parse(await readFile(file, 'utf8')) as { host: string; component: string; spans: TrueClock[] }[]) : [];
+  const bounded = items.filter((one) => one.stretches.length > 0);
+  const errors: number[] = [];
+  const turns: number[] = [];
+  for (const clock of bounded) {
+    const own = real.find((one) => one.host === clock.host && (one.host !== '' || one.component === clock.component))?.spans;
+    for (const { from, to, aheadMs, driftMsPerHour } of clock.stretches) {
+      for (let i = 0; i <= 20; i++) {
+        const at = Date.parse(from) + ((Date.parse(to) - Date.parse(from)) * i) / 20;
+        // how well the moment of a step is found is told apart
+        if (own?.slice(1).some((turn) => Math.abs(at - turn.from / 1000) < TURNING)) continue;
+        const told = aheadMs + (driftMsPerHour * (at - Date.parse(from))) / 3_600_000;
+        errors.push(Math.abs(told - (own ? aheadAt(own, (at - told) * 1000) / 1000 : 0)));
+      }
+    }
+    for (const turn of own?.slice(1) ?? []) turns.push(Math.min(...clock.stretches.map((one) => Math.abs(Date.parse(one.from) - turn.from / 1000))));
+  }
+  const within = Math.max(...bounded.flatMap((clock) => clock.stretches.map((one) => one.withinMs)));
+  return [
+    {
+      what: `${name}: clocks of ${bounded.length} of ${items.length} hosts, error at most`,
+      figure: `${Math.max(...errors).toFixed(1)} ms, said to be at most ${within.toFixed(1)} ms${turns.length > 0 ? `; the moment of a step ${(Math.max(...turns) / 1000).toFixed(1)} s off` : ''}`,
+      raw: `off: ${items.filter((one) => one.state === 'corrected').map((one) => one.host || one.component).join(', ') || 'none'}`, // prettier-ignore
+      ratio: '',
+      budget: '≤ 50 ms, said ≤ 100 ms; step ≤ 60 s',
+    },
+  ];
+}
+
 function table(scoring: Scoring): string[] {
   const row = (name: string, score: Score): string =>
-    `| ${name} | ${score.strands} | ${share(score.found, score.strands)} | ${f1(score.records).toFixed(4)} | ${score.records.wrong} / ${score.records.missing} | ${share(score.carried.right, score.carried.right + score.carried.wrong)} | ${f1(score.identifiers).toFixed(4)} | ${share(score.outcomes, score.strands)} | ${share(score.causes.failedIn, score.causes.all)} | ${share(score.causes.component, score.causes.all)} | ${share(score.causes.record, score.causes.all)} |`;
+    `| ${name} | ${score.strands} | ${share(score.found, score.strands)} | ${f1(score.records).toFixed(4)} | ${score.records.wrong} / ${score.records.missing} | ${share(score.carried.right, score.carried.right + score.carried.wrong)} | ${f1(score.identifiers).toFixed(4)} | ${share(score.order.right, score.order.right + score.order.wrong)} | ${share(score.times.right, score.times.right + score.times.wrong)} | ${share(score.outcomes, score.strands)} | ${share(score.causes.failedIn, score.causes.all)} | ${share(score.causes.component, score.causes.all)} | ${share(score.causes.record, score.causes.all)} |`;
   return [
-    '| | strands | found | records F1 | wrong / missing | carried over rightly | identifiers F1 | outcome | given up in | cause in | its record |',
-    '|---|---|---|---|---|---|---|---|---|---|---|',
+    '| | strands | found | records F1 | wrong / missing | carried over rightly | identifiers F1 | order of begins | begins and ends | outcome | given up in | cause in | its record |',
+    '|---|---|---|---|---|---|---|---|---|---|---|---|---|',
     ...[...scoring.byFlow].sort(([a], [b]) => a.localeCompare(b)).map(([flow, score]) => row(flow, score)),
     ...[...scoring.byStory].sort(([a], [b]) => a - b).map(([story, score]) => row(`story ${story}`, score)),
     '',
@@ -110,12 +158,14 @@ function table(scoring: Scoring): string[] {
   ];
 }
 function sum(scoring: Scoring): Score {
-  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
   for (const score of scoring.byFlow.values()) {
     all.strands += score.strands;
     all.found += score.found;
     all.outcomes += score.outcomes;
     for (const name of ['right', 'wrong', 'missing'] as const) {
+      all.order[name] += score.order[name];
+      all.times[name] += score.times[name];
       all.records[name] += score.records[name];
       all.carried[name] += score.carried[name];
       all.identifiers[name] += score.identifiers[name];

@@ -58,7 +58,7 @@ export interface LogRecord {
   understood: boolean;
   /** The message is longer than what is searched and listed; all of it is in the original text. */
   shortened: boolean;
-  /** Bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */
+  /** `coarse`: its time is told in whole seconds. Other bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */
   marks: string[];
   tookMs: number | null;
 }
@@ -142,6 +142,32 @@ export interface Finding {
   nearestChange: string | null;
   similar: { count: number; since: Iso } | null;
 }
+export type StrandGrouping = 'flow' | 'party' | 'failed-in';
+/** Strands that have something in common. */
+export interface StrandGroup {
+  /** What narrows the list to it: a flow's name or `none`, a party's value, a component. */
+  key: string;
+  label: string;
+  /** Of a party: its kind; else empty. */
+  kind: string;
+  strands: number;
+  outcomes: Partial<Record<Outcome, number>>;
+  p50Ms: number;
+  p95Ms: number;
+  lastStartedAt: Iso;
+}
+/** One continuous piece of processing: placing an order, a later query. */
+export interface StrandLeg {
+  id: number;
+  /** Of the first leg; others stand for themselves. */
+  flow: string | null;
+  /** First line of the record that it begins with. */
+  entry: string;
+  startedAt: Iso;
+  endedAt: Iso;
+  outcome: Outcome;
+  records: number;
+}
 export interface Strand {
   id: string;
   flow: string | null;
@@ -156,7 +182,7 @@ export interface Strand {
   usualMs: number | null;
   identifiers: StrandIdentifier[];
   records: number;
-  legs: { id: number; flow: string | null; startedAt: Iso; endedAt: Iso; outcome: Outcome }[];
+  legs: StrandLeg[];
   steps: Step[];
   hops: Hop[];
   time: { component: string | null; kind: TimeKind; ms: number }[];

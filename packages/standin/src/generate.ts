@@ -1,3 +1,5 @@
+import { writeFile } from 'node:fs/promises';
+import { COATING_CLOCK } from './components/cells.ts';
 import { Works } from './works.ts';
 import { DAY, HOUR, MINUTE, hourOfDay, localTime, type Micros } from './writing/times.ts';
 
@@ -44,6 +46,10 @@ export async function generate(plan: Plan, progress: (records: number) => void =
     }
   }
   await works.sink.end();
+  await writeFile(
+    `${plan.out}/truth/clocks.json`,
+    JSON.stringify([{ host: 'cell-2', component: '', spans: [{ from: 0, ahead: COATING_CLOCK, drift: 0 }] }]),
+  );
   return { records: works.sink.records, strands: works.sink.strands };
 }
 

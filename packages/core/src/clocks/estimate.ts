@@ -1,7 +1,7 @@
 import type { Duration, Microseconds } from '../units.ts';
 import { agree, type Agreed } from './agree.ts';
 import { boundsOf, resolutions } from './calls.ts';
-import { fit } from './fit.ts';
+import { fit, MOST_DRIFT } from './fit.ts';
 import { between, groups, measure, tighten, type Most, type PairBound } from './network.ts';
 import { shiftAt } from './shift.ts';
 import type { Bound, ClockEstimate, ClockReading, ClockRecord, ClockSpan } from './types.ts';
@@ -26,7 +26,11 @@ export function estimateClocks(strands: readonly (readonly ClockRecord[])[], clo
   const stretches = cut(bounds, strands.length).map((own) => ({ bounds: own, most: tighten(pairsOf(own), clocks) }));
   const estimates: ClockEstimate[] = [];
   const all = stretches.map((stretch) => stretch.most);
+  const records = new Float64Array(clocks);
+  for (const { clock } of strands.flat()) records[clock]!++;
   for (const group of groups(all, clocks)) {
+    // where nothing else tells which of them is right, the one that says most
+    group.sort((x, y) => records[y]! - records[x]! || x - y);
     const reference = group.length > 1 ? measure(all, clocks, group) : -1;
     for (const clock of group) estimates.push(estimateOf(clock, reference, stretches, clocks));
   }
@@ -59,10 +63,30 @@ function pairsOf(bounds: readonly Bound[]): PairBound[] {
     else byPair.set(pair, [one]);
   }
   return [...byPair.values()].flatMap((own) => {
-    const sure = own.filter((bound) => !bound.likely);
+    const sure = level(own.filter((bound) => !bound.likely));
     const proven = sure.some((bound) => bound.low > -Infinity);
     const found = (proven ? null : agreeing(own)) ?? (sure.length > 0 ? widened(agree(sure)!, sure) : null);
     return found ? [{ a: own[0]!.a, b: own[0]!.b, ...found }] : [];
+  });
+}
+
+/** Bounds as they would be in the middle of their stretch of time, had the clocks kept the pace at which they drift apart there. */
+function level(bounds: readonly Bound[]): Bound[] {
+  const closed = bounds.filter(({ low, high }) => low > -Infinity && high < Infinity);
+  if (closed.length < FEWEST_HOPS) return [...bounds];
+  const sorted = [...closed].sort((x, y) => x.atA - y.atA);
+  const third = Math.floor(sorted.length / 3);
+  // of the first and the last third, one by one (H. Theil, P. K. Sen: the median of slopes)
+  const slopes = sorted.slice(0, third).flatMap((early, i) => {
+    const late = sorted[sorted.length - third + i]!;
+    const time = late.atA - early.atA;
+    return time > 0 ? [(late.low + late.high - early.low - early.high) / 2 / time] : [];
+  });
+  const slope = Math.max(-MOST_DRIFT, Math.min(MOST_DRIFT, Float64Array.from(slopes).sort()[Math.floor(slopes.length / 2)] ?? 0));
+  const middle = (sorted[0]!.atA + sorted[sorted.length - 1]!.atA) / 2;
+  return bounds.map((bound) => {
+    const grown = slope * (bound.atA - middle);
+    return { ...bound, low: bound.low - grown, high: bound.high - grown };
   });
 }
 

@@ -1,7 +1,7 @@
 import type { ClockReading, ClockSpan } from './types.ts';
 
 /** Clocks that are steered drift at most so much (the limit of network time protocols: 500 parts in a million). */
-const MOST_DRIFT = 500e-6;
+export const MOST_DRIFT = 500e-6;
 /** What it costs to say that a clock was set, that it drifts, and to leave a reading out: one between two that agree is left out, two are not. */
 const COST = { span: 2, drift: 0.4, out: 2.5 };
 

@@ -26,7 +26,13 @@ const record = (ms: number, component: string, message: string, marks = 0, took 
   message,
   keys: [],
 });
-const judge = (records: StrandRecord[], end = 10_000_000, rules: FlowRules | null = flow) => verdict(records, pathOf(records), rules, end * 1000);
+const judge = (records: StrandRecord[], end = 10_000_000, rules: FlowRules | null = flow) =>
+  verdict(
+    records,
+    pathOf(records, () => false),
+    rules,
+    end * 1000,
+  );
 const said = (records: StrandRecord[], end?: number): string => sentenceText(judge(records, end).findings[0]!.sentence, (at) => `${at / 1000}`);
 
 describe('how a strand ended, and why', () => {

@@ -13,6 +13,8 @@ export const MARK = {
   waits: 64,
   ends: 128,
   harmless: 256,
+  /** Its time is told in whole seconds: it may be anywhere in its second. */
+  coarse: 512,
 } as const;
 export type Meaning = 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
 const OF_MEANING: Record<Meaning, number> = {

@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { MARK, Marker } from './marks.ts';
-import { pathOf } from './path.ts';
+import { pathOf as wholePath } from './path.ts';
 import type { StrandRecord } from './types.ts';
 import { emptyDraft } from '../reading/types.ts';
 
+/** Links are keys from 100 on. */
+const pathOf = (records: readonly StrandRecord[]) => wholePath(records, (key) => key >= 100);
 const record = (at: number, component: string, more: Partial<StrandRecord> = {}): StrandRecord => ({
   id: String(at),
   at: at * 1000,
@@ -19,6 +21,30 @@ const record = (at: number, component: string, more: Partial<StrandRecord> = {})
 });
 
 describe('steps and the split of the time', () => {
+  test('legs have steps of their own, and the time between them is nobody’s', () => {
+    const path = pathOf([
+      record(0, 'web', { keys: [100] }),
+      record(5, 'desk', { keys: [100] }),
+      record(9, 'web', { keys: [100] }),
+      record(9000, 'web', { keys: [200] }),
+      record(9004, 'desk', { keys: [200] }),
+      record(9010, 'web', { keys: [200] }),
+    ]);
+    expect(path.legs.map((leg) => [leg.records, leg.startedAt, leg.endedAt])).toEqual([
+      [[0, 1, 2], 0, 9000],
+      [[3, 4, 5], 9_000_000, 9_010_000],
+    ]);
+    expect(path.steps.map((step) => [step.id, step.leg, step.component, step.parent, step.records])).toEqual([
+      [1, 1, 'web', null, [0, 2]],
+      [2, 1, 'desk', 1, [1]],
+      [3, 2, 'web', null, [3, 5]],
+      [4, 2, 'desk', 3, [4]],
+    ]);
+    expect(path.hops.map((hop) => [hop.from, hop.to, hop.record])).toEqual([[1, 2, 1], [2, 1, 2], [3, 4, 4], [4, 3, 5]]); // prettier-ignore
+    expect([...path.stepOf]).toEqual([0, 1, 0, 2, 3, 2]);
+    expect([path.duration, path.endedAt - path.startedAt]).toEqual([19_000, 9_010_000]);
+  });
+
   test('a component that speaks again continues its step, until its caller has spoken in between', () => {
     const { steps } = pathOf([record(0, 'desk'), record(2, 'store'), record(5, 'store'), record(6, 'desk'), record(8, 'store')]);
     expect(steps.map((step) => [step.component, step.parent, step.attempt, step.records.length])).toEqual([
@@ -65,19 +91,32 @@ describe('steps and the split of the time', () => {
         component: fc.constantFrom('a', 'b', 'c', 'd'),
         took: fc.option(fc.integer({ min: 0, max: 9_000_000 })),
         marks: fc.integer({ min: 0, max: 511 }),
+        keys: fc.uniqueArray(fc.integer({ min: 98, max: 103 }), { maxLength: 2 }),
       }),
       { minLength: 1, maxLength: 30 },
     )
     .map((list) => {
       let at = 10_000;
-      return list.map(({ gap, component, took, marks }) => record((at += gap), component, { marks, took: took ?? NaN }));
+      return list.map(({ gap, component, took, marks, keys }) => record((at += gap), component, { marks, keys, took: took ?? NaN }));
     });
 
-  test('the shares add up to the whole, and every record is in exactly one step', () => {
+  /** Length of what intervals cover together. */
+  const covered = (intervals: readonly { startedAt: number; endedAt: number }[]): number => {
+    let [sum, until] = [0, -Infinity];
+    for (const { startedAt, endedAt } of [...intervals].sort((a, b) => a.startedAt - b.startedAt)) {
+      sum += Math.max(0, endedAt - Math.max(startedAt, until));
+      until = Math.max(until, endedAt);
+    }
+    return sum;
+  };
+
+  test('the shares add up to what the legs cover, and every record is in exactly one step of its leg', () => {
     fc.assert(
       fc.property(any, (records) => {
         const path = pathOf(records);
-        expect(path.time.reduce((sum, share) => sum + share.time, 0)).toBe(path.endedAt - path.startedAt);
+        expect(path.time.reduce((sum, share) => sum + share.time, 0)).toBe(covered(path.legs));
+        expect(path.duration).toBe(covered(path.legs));
+        for (const leg of path.legs) expect(leg.records.every((index) => path.steps[path.stepOf[index]!]!.leg === leg.id)).toBe(true);
         expect(path.time.every((share) => share.time > 0)).toBe(true);
         const indexes = path.steps.flatMap((step) => step.records).sort((a, b) => a - b);
         expect(indexes).toEqual(records.map((_, index) => index));

@@ -1,6 +1,6 @@
 import type { Microseconds } from '../units.ts';
 import { MARK } from './marks.ts';
-import type { Silence, Step, StrandRecord, TimeKind, TimeShare } from './types.ts';
+import type { Leg, Silence, Step, StrandRecord, TimeKind, TimeShare } from './types.ts';
 
 /** Silences shorter than this are not worth a row of their own, in microseconds. */
 const NOTABLE: Microseconds = 500_000;
@@ -12,19 +12,19 @@ interface Owner {
 }
 
 /**
- * Gives every instant of a leg to one owner. Between two neighbouring moments (records, begins of steps) it is, in this order:
+ * Gives every instant in which a leg is under way to one owner; what lies between legs is nobody's time. Between two neighbouring moments (records, begins of steps) it is, in this order:
  * a lock wait that a database told of; the queue between a record that sends and the next component; the innermost step
  * that is under way (its work if it spoke last or speaks next, else its waiting for another); else a gap.
- * Adds work and waiting to the steps. The shares add up to `to - from` exactly.
+ * Adds work and waiting to the steps. The shares add up to the time that the legs cover, exactly.
  */
 export function splitTime(
   records: readonly StrandRecord[],
   steps: Step[],
   stepOf: Int32Array,
-): { time: TimeShare[]; silences: Silence[]; from: Microseconds; to: Microseconds } {
-  const from = Math.min(...steps.map((step) => step.startedAt));
-  const to = Math.max(...steps.map((step) => step.endedAt));
-  const moments = [...new Set([from, to, ...records.map((record) => record.at), ...steps.map((step) => step.startedAt)])].sort((a, b) => a - b);
+  legs: readonly Leg[],
+): { time: TimeShare[]; silences: Silence[] } {
+  const ends = legs.flatMap((leg) => [leg.startedAt, leg.endedAt]);
+  const moments = [...new Set([...ends, ...records.map((record) => record.at), ...steps.map((step) => step.startedAt)])].sort((a, b) => a - b);
   const locks = lockWaits(records);
   const shares = new Map<string, TimeShare>();
   const longest = new Map<number, Silence>();
@@ -33,6 +33,7 @@ export function splitTime(
     const begin = moments[i]!;
     const end = moments[i + 1]!;
     while (next < records.length && records[next]!.at <= begin) next++;
+    if (!legs.some((leg) => leg.startedAt <= begin && leg.endedAt >= end)) continue;
     const owner = ownerOf(begin, end, records, steps, stepOf, next, locks);
     const time = end - begin;
     const id = `${owner.component ?? ''}\u0000${owner.kind}`;
@@ -52,8 +53,6 @@ export function splitTime(
   return {
     time: [...shares.values()].sort((a, b) => b.time - a.time),
     silences: [...longest.values()].filter((silence) => silence.time >= NOTABLE && silence.before < records.length),
-    from,
-    to,
   };
 }
 

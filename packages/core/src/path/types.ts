@@ -61,7 +61,17 @@ export interface Silence {
   component: string | null;
 }
 
+/** One continuous piece of processing. */
+export interface Leg {
+  id: number;
+  /** Indexes into the strand's records. */
+  records: number[];
+  startedAt: Microseconds;
+  endedAt: Microseconds;
+}
+
 export interface Path {
+  legs: Leg[];
   steps: Step[];
   hops: Hop[];
   time: TimeShare[];
@@ -70,4 +80,6 @@ export interface Path {
   stepOf: Int32Array;
   startedAt: Microseconds;
   endedAt: Microseconds;
+  /** How long any leg was under way: the sum of `time`. */
+  duration: Duration;
 }

@@ -98,6 +98,12 @@ export class Graph {
     return { a: this.edgeA, b: this.edgeB, first: this.edgeFirst, last: this.edgeLast, length: this.edgeCount };
   }
   isShared = (node: number): boolean => this.kinds.get(this.kind[node]!)?.shared ?? true;
+  /** Whether a key ties technically: neither business nor shared. */
+  isLink = (key: number): boolean => {
+    const node = this.node(key);
+    const kind = node < 0 ? undefined : this.kinds.get(this.kind[node]!);
+    return kind !== undefined && !kind.business && !kind.shared;
+  };
 
   private addNode(key: number, kind: number): number {
     if (this.count === this.key.length) {

@@ -4,6 +4,7 @@ import {
   Finder,
   HomeChooser,
   LaneFinder,
+  MARK,
   Marker,
   openReader,
   sampleOf,
@@ -27,6 +28,9 @@ const GLIMPSE = 161;
 const LONGEST_ATTRIBUTES = 65_536;
 /** Ten thousand days. */
 const LONGEST_TOOK = 8.64e14;
+const SECOND = 1_000_000;
+/** A time that tells more than whole seconds: a fraction, or milliseconds since 1970. */
+const FINER = /[.,]\d|^\d{13,}$/;
 const MINUTE = 60_000_000;
 const MINUTES_OF_DAY = 1440;
 /** Times outside of this are a misreading: 1990 to 2100. */
@@ -163,7 +167,9 @@ export class BatchBuilder {
     this.components.write(records, draft.component);
     this.hosts.write(records, draft.host);
     records.small(draft.level);
-    const marks = this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape);
+    const marks =
+      this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape) |
+      ((draft.at - shift) % SECOND === 0 && !FINER.test(draft.timeText) ? MARK.coarse : 0);
     records.small(marks);
     records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
     if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));

@@ -28,10 +28,24 @@ export interface StrandFilter {
   environment?: string[];
   /** Numbers of components: it passes through one of them at least. */
   components?: number[];
+  /** Components that gave up. */
+  failedIn?: string[];
   /** Bounds of its duration, in microseconds. */
   shortest?: number;
   longest?: number;
 }
+/** Strands that have a flow, a party or the component that gave up in common. */
+export interface GroupRow {
+  flow: string | null;
+  party: number | null;
+  failed_in: string | null;
+  strands: number;
+  outcomes: Record<string, number>;
+  p50: number;
+  p95: number;
+  last: number;
+}
+const GROUPED_BY = { flow: 's.flow', party: 'p.party', 'failed-in': 's.failed_in' } as const;
 export interface StrandCursor {
   value: number;
   founder: number;
@@ -68,6 +82,28 @@ export class StrandRepository {
     return this.filtered(filter).groupBy('flow', 'outcome').select('flow', 'outcome').count({ count: '*' });
   }
 
+  /** Groups of strands, the largest first. */
+  async groups(by: keyof typeof GROUPED_BY, filter: StrandFilter, limit: number): Promise<GroupRow[]> {
+    const own = this.filtered(filter).select('flow', 'parties', 'failed_in', 'outcome', 'duration', 'started_at');
+    const column = GROUPED_BY[by];
+    const { rows } = await this.db.raw<{ rows: GroupRow[] }>(
+      `with own as (?), by_outcome as (
+         select ${column} as name, s.outcome, count(*) as count from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''}
+           ${by === 'failed-in' ? 'where s.failed_in is not null' : ''} group by 1, 2
+       ), whole as (
+         select ${column} as name, count(*)::int as strands, percentile_disc(array[0.5, 0.95]) within group (order by s.duration) as at, max(s.started_at) as last
+           from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''} ${by === 'failed-in' ? 'where s.failed_in is not null' : ''}
+           group by 1 order by 2 desc, 1 limit ?
+       )
+       select ${by === 'party' ? 'w.name as party, null as flow, null as failed_in' : by === 'flow' ? 'w.name as flow, null as party, null as failed_in' : 'w.name as failed_in, null as flow, null as party'},
+         w.strands, w.at[1] as p50, w.at[2] as p95, w.last,
+         (select json_object_agg(o.outcome, o.count) from by_outcome o where o.name is not distinct from w.name) as outcomes
+         from whole w order by w.strands desc, w.name`,
+      [own, limit],
+    );
+    return rows;
+  }
+
   related(founder: number): Promise<StrandRow[]> {
     return this.db<StrandRow>('strand')
       .whereIn('founder', this.db('relation').where({ founder }).select('other'))
@@ -81,7 +117,7 @@ export class StrandRepository {
     return Number(row?.count ?? 0);
   }
 
-  private filtered({ flow, outcome, from, to, founders, parties, environment, components, shortest, longest }: StrandFilter) {
+  private filtered({ flow, outcome, from, to, founders, parties, environment, components, failedIn, shortest, longest }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
     if (flow)
       void query.where((or) =>
@@ -101,6 +137,7 @@ export class StrandRepository {
     if (founders) void query.whereIn('founder', founders);
     if (parties) void query.whereRaw('parties && ?::bigint[]', [parties]);
     if (components) void query.whereRaw('components && ?::bigint[]', [components]);
+    if (failedIn) void query.whereIn('failed_in', failedIn);
     if (shortest !== undefined) void query.where('duration', '>=', shortest);
     if (longest !== undefined) void query.where('duration', '<=', longest);
     return query;

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
-import type { Page, Strand, StrandLine, StrandSummary } from '@fadenweg/api';
+import type { Page, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -20,6 +20,7 @@ const filters = {
   flow: list,
   outcome: list,
   component: list,
+  failedIn: list,
   environment: list,
   from: instant,
   to: instant,
@@ -31,6 +32,7 @@ interface Filters {
   flow?: string;
   outcome?: string;
   component?: string;
+  failedIn?: string;
   environment?: string;
   minMs?: number;
   maxMs?: number;
@@ -49,6 +51,7 @@ export function strandRoutes(strands: StrandService, search: SearchService, name
       environment: splitList(query.environment),
       // a name that no component has leaves nothing
       components: splitList(query.component)?.map((name) => names.knownComponent(name) ?? 0),
+      failedIn: splitList(query.failedIn),
       shortest: query.minMs === undefined ? undefined : query.minMs * 1000,
       longest: query.maxMs === undefined ? undefined : query.maxMs * 1000,
       from: query.from ? microsOf(query.from) : undefined,
@@ -78,6 +81,15 @@ export function strandRoutes(strands: StrandService, search: SearchService, name
       query: Joi.object(filters),
       async run({ query }) {
         return { items: (await strands.counts(await filterOf(query))).map((one) => ({ ...one, count: Number(one.count) })) };
+      },
+    }),
+    endpoint<Filters & { by: StrandGrouping; limit: number }>({
+      method: 'get',
+      path: '/strands/groups',
+      summary: 'Strands grouped by flow, by party or by the component that gave up: how many ended how, and how long they took',
+      query: Joi.object({ ...filters, by: Joi.string().valid('flow', 'party', 'failed-in').required(), limit: limit(500, 200) }),
+      async run({ query }): Promise<Page<StrandGroup>> {
+        return { items: await strands.groups(query.by, await filterOf(query), query.limit), next: null };
       },
     }),
     endpoint<Filters & { records: boolean }>({

@@ -138,9 +138,9 @@ export class ImportService {
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS)) await this.note(importId, path, error ?? 'could not be read');
     const better = await this.times.better(importId);
     if (better.length > 0) {
-      // asked once for each source: what is guessed is not guessed again
+      // a zone is guessed once for each source; a year is right once it is taken from the neighbours
       for (const { id, zone, hints } of better)
-        await this.sources.change(id, { zone_by: 'guessed', ...(zone ? { zone } : {}), ...(hints ? { hints } : {}) });
+        await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
       await this.readAgain(better.map((one) => one.id));
       return;
     }

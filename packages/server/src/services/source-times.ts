@@ -29,8 +29,10 @@ export class SourceTimes {
       .orderBy('records', 'desc')
       .limit(MOST_SOURCES)
       .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
-    const found = [...(await this.years(importId, own)), ...(await this.zones(own))];
-    return found.filter((one, i) => found.findIndex((other) => other.id === one.id) === i);
+    const years = await this.years(importId, own);
+    // a zone is looked for where the year is right
+    const zones = await this.zones(own.filter((source) => !years.some((one) => one.id === source.id)));
+    return [...years, ...zones];
   }
 
   /** A year that a source does not state is that of its neighbours, where the file's date led elsewhere. */
@@ -50,7 +52,7 @@ export class SourceTimes {
 
   /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs. */
   private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
-    const lacking = own.filter((source) => source.hints.lacksZone && !source.hints.lacksYear);
+    const lacking = own.filter((source) => source.hints.lacksZone);
     if (lacking.length === 0) return [];
     const sure: number[] = await this.db('source')
       .where({ state: 'done' })

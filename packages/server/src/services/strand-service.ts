@@ -1,11 +1,24 @@
-import type { ExportedStrand, Finding, Page, RecordPlace, Strand, StrandIdentifier, StrandLine, StrandSummary } from '@fadenweg/api';
+import type {
+  ExportedStrand,
+  Finding,
+  Page,
+  RecordPlace,
+  Strand,
+  StrandGroup,
+  StrandGrouping,
+  StrandIdentifier,
+  StrandLine,
+  StrandSummary,
+} from '@fadenweg/api';
 import {
+  arranged,
   chains,
   durationWords,
+  firstLine,
   isoMicros,
   pathOf,
   sentenceText,
-  verdict,
+  verdictByLeg,
   type Finding as CoreFinding,
   type FlowRules,
   type Level,
@@ -23,13 +36,20 @@ import { recordKey, type Presenter } from './present.ts';
 
 /** Most records that one strand's page follows at once. */
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
+/** A record may be placed so much later than it is stored, in microseconds. */
+const COARSE = 1_000_000;
 type Flow = FlowRules & { usualUs: number | null };
 
 interface Followed {
   ties: TieRow[];
+  /** In the order in which they most likely happened. */
   rows: RecordRow[];
+  records: StrandRecord[];
+  /** The last one as stored. */
+  last: RecordRow | null;
   named: Map<number, Named>;
   edges: EdgeRow[];
+  isLink: (key: number) => boolean;
 }
 
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
@@ -59,6 +79,27 @@ export class StrandService {
   rows(filter: StrandFilter, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
     return this.strands.list(filter, 'started', after, limit);
   }
+  /** Strands grouped by what they have in common, the largest group first. */
+  async groups(by: StrandGrouping, filter: StrandFilter, limit: number): Promise<StrandGroup[]> {
+    const [rows, flows] = await Promise.all([this.strands.groups(by, filter, limit), this.declarations.flows()]);
+    const named = await this.identifiers.named(rows.flatMap((row) => row.party ?? []));
+    return rows.flatMap((row) => {
+      const party = row.party === null ? null : named.get(row.party);
+      if (party === undefined) return [];
+      const key = party?.value ?? row.failed_in ?? row.flow ?? 'none';
+      const label = by === 'flow' ? (flows.find((flow) => flow.name === row.flow)?.label ?? row.flow ?? 'other strands') : key;
+      return {
+        key,
+        label,
+        kind: party?.label ?? '',
+        strands: row.strands,
+        outcomes: row.outcomes,
+        p50Ms: row.p50 / 1000,
+        p95Ms: row.p95 / 1000,
+        lastStartedAt: isoMicros(row.last),
+      };
+    });
+  }
   counts(filter: StrandFilter) {
     return this.strands.counts(filter);
   }
@@ -86,7 +127,7 @@ export class StrandService {
 
   private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
-    const [{ ties, rows, named, edges }, flows, end, relatedSummaries] = await Promise.all([
+    const [{ ties, rows, records, named, edges, isLink }, flows, end, relatedSummaries] = await Promise.all([
       this.followed(row),
       this.declarations.flows(),
       this.sources.evidenceEnd(),
@@ -94,9 +135,8 @@ export class StrandService {
     ]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
-    const records = rows.map((one) => this.coreRecord(one));
-    const path = pathOf(records);
-    const { outcome, findings } = verdict(records, path, flow, end);
+    const path = pathOf(records, isLink);
+    const { outcome, findings, legs } = verdictByLeg(records, path, flow, end);
     const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
@@ -114,11 +154,19 @@ export class StrandService {
       attributes,
       startedAt: isoMicros(path.startedAt),
       endedAt: isoMicros(path.endedAt),
-      durationMs: (path.endedAt - path.startedAt) / 1000,
+      durationMs: path.duration / 1000,
       usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000,
       records: row.records,
       identifiers: identifiersOf(founder, ties, edges, named, row.parties),
-      legs: [{ id: 1, flow: row.flow, startedAt: isoMicros(path.startedAt), endedAt: isoMicros(path.endedAt), outcome }],
+      legs: path.legs.map((leg, i) => ({
+        id: leg.id,
+        flow: i === 0 ? row.flow : null,
+        entry: firstLine(rows[leg.records[0]!]!.message),
+        startedAt: isoMicros(leg.startedAt),
+        endedAt: isoMicros(leg.endedAt),
+        outcome: legs[i]!,
+        records: leg.records.length,
+      })),
       ...pathInWords(path, rows, named),
       findings: findings.map((finding) => findingInWords(finding, rows, paths)),
       related: relatedSummaries.map((one) => ({
@@ -134,14 +182,21 @@ export class StrandService {
 
   /** A page of the strand's records with the step that each belongs to. */
   async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
-    const { ties, rows } = await this.followed(row);
-    const { steps, stepOf } = pathOf(rows.map((one) => this.coreRecord(one)));
-    const stepIds = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]?.id ?? 0]));
-    const begin = after ? rows.findIndex((one) => one.at > after.at || (one.at === after.at && one.id > after.id)) : 0;
-    const page = begin < 0 ? (after ? await this.recordRows(row, ties, after, limit + 1) : []) : rows.slice(begin, begin + limit + 1);
+    const { ties, rows, records, last, isLink } = await this.followed(row);
+    const { steps, stepOf } = pathOf(records, isLink);
+    const stepIn = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]]));
+    const place = after ? rows.findIndex((one) => one.id === after.id) : -1;
+    // behind what is followed they come as they are stored
+    const behind = after !== null && (place < 0 || place === rows.length - 1);
+    const from = place < 0 ? after! : last!;
+    const page = behind ? await this.recordRows(row, ties, from, limit + 1) : rows.slice(place + 1, place + 2 + limit);
+    const more = page.length > limit || (!behind && place + 1 + limit >= rows.length && rows.length < row.records);
     const shown = page.slice(0, limit);
-    const items = (await this.presenter.recordsOf(shown)).map((record) => ({ ...record, step: stepIds.get(record.id) ?? 0 }));
-    return { items, next: page.length > limit ? recordKey(shown[shown.length - 1]!) : null };
+    const items = (await this.presenter.recordsOf(shown)).map((record) => {
+      const step = stepIn.get(record.id);
+      return { ...record, step: step?.id ?? 0, leg: step?.leg ?? null };
+    });
+    return { items, next: more && shown.length > 0 ? recordKey(shown[shown.length - 1]!) : null };
   }
 
   /** What a strand consists of. The strand and its lines are mostly asked for side by side: who comes while it is being read waits for that. */
@@ -160,13 +215,25 @@ export class StrandService {
       this.identifiers.named([row.founder, ...keys, ...row.parties]),
       this.identifiers.edgesAmong(keys),
     ]);
-    return { ties, rows, named, edges };
+    const quoted = [...new Set(rows.flatMap((one) => one.keys ?? []))].filter((key) => !named.has(key));
+    const others = await this.identifiers.named(quoted);
+    const { records, places } = arranged(rows.map((one) => this.coreRecord(one)));
+    return {
+      ties,
+      rows: places.map((place) => rows[place]!),
+      records,
+      last: rows.at(-1) ?? null,
+      named,
+      edges,
+      isLink: (key) => (named.get(key) ?? others.get(key))?.role === 'link',
+    };
   }
   private async related(founder: number): Promise<StrandSummary[]> {
     return this.presenter.summaries(await this.strands.related(founder), await this.declarations.flows());
   }
   private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor | null, limit: number): Promise<RecordRow[]> {
-    return this.records.ofStrand(row.founder, ties, row.started_at, row.ended_at, after, limit);
+    // what is told in whole seconds may be placed later than it is stored
+    return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
   }
   private coreRecord(row: RecordRow): StrandRecord {
     return {

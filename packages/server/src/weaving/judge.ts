@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { headline, pathOf, verdict, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
+import { arranged, headline, pathOf, verdictByLeg, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
 import { sourceOfId } from '../intake/batch.ts';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
@@ -194,8 +194,8 @@ class StrandRows {
       for (const one of carried.slice(0, MOST_RECORDS - this.records.length)) this.take(one);
       this.records.sort((a, b) => a.at - b.at || Number(a.id) - Number(b.id));
     }
-    const { records, total, founder, context } = this;
-    const { components } = this;
+    const { total, founder, context, components } = this;
+    const { records } = arranged(this.records);
     this.records = [];
     this.components = new Set();
     this.total = 0;
@@ -203,8 +203,8 @@ class StrandRows {
     if (records.length === 0 || !named) return;
     const kind = context.kindName(named.kind);
     const flow = flowOf(context.flows, kind, named.value);
-    const path = pathOf(records);
-    const { outcome, findings } = verdict(records, path, flow, context.evidenceEnd);
+    const path = pathOf(records, context.graph.isLink);
+    const { outcome, findings } = verdictByLeg(records, path, flow, context.evidenceEnd);
     const first = findings[0];
     const row = this.rows;
     row.begin(14);
@@ -216,7 +216,7 @@ class StrandRows {
     row.text(outcome);
     row.big(path.startedAt);
     row.big(path.endedAt);
-    row.big(path.endedAt - path.startedAt);
+    row.big(path.duration);
     row.int(total);
     if (first) row.text(first.failedIn);
     else row.nothing();

@@ -67,6 +67,8 @@ export function stockSyncJob(world: World, start: Micros): void {
       message: `duration: ${(took / 1000).toFixed(3)} ms  statement: update stock_blank s set free = w.free from warehouse w where w.blank = s.blank`,
     }),
     open,
+    false,
+    at - took,
   );
   at += random.around(15 * MS);
   say('INFO', `updated ${rows} rows of stock_blank, transaction open`);

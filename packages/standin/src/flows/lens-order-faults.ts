@@ -40,6 +40,8 @@ export function lockTimeout(world: World, order: Order, session: Session, from: 
       query: update(blank),
     }),
     open,
+    false,
+    began,
   );
   at = began + 8 * SECOND + random.around(2 * MS);
   sink.emit(

@@ -125,6 +125,8 @@ function place({ random, sink }: World, order: Order, start: Micros, refused: bo
       client: `198.51.100.${random.whole(2, 250)}`,
     }),
     open,
+    false,
+    start,
   );
   return at;
 }
@@ -216,6 +218,8 @@ function release(world: World, order: Order, session: Session, from: Micros, mes
       detail: `parameters: $1 = '${blank}'`,
     }),
     open,
+    false,
+    at - took,
   );
   at += random.around(3 * MS);
   sink.emit(

@@ -45,7 +45,8 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   let at = start;
   const sip = (direction: 'recv' | 'send', peer: Party, line: string, dlg: typeof dialog, more: string[] = [], body = '', cause = false): void =>
     sink.emit(SWITCH, at, sipMessage(at, direction, peer, line, dlg, more, body), open, cause);
-  const voice = (level: string, message: string): void => sink.emit(VOICE_DESK, at, voiceLine(at, level, callId, message), open);
+  const voice = (level: string, message: string, from = at): void =>
+    sink.emit(VOICE_DESK, at, voiceLine(at, level, callId, message), open, false, from);
   const later = (ms: number): number => (at += random.around(ms * MS));
 
   sip(
@@ -130,6 +131,6 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   later(3);
   sip('send', caller, ok, { ...answered, cseq: '3 BYE' });
   later(4);
-  voice('INFO', `call ended after ${Math.round((at - start) / SECOND)} s`);
+  voice('INFO', `call ended after ${((at - start) / SECOND).toFixed(1)} s`, start);
   sink.close(open);
 }

@@ -66,7 +66,7 @@ export async function generateHuts(
   bookings: number,
   faultRate: number,
 ): Promise<{ records: number; strands: number }> {
-  const sink = new Sink(`${out}/logs`, `${out}/truth`);
+  const sink = new Sink(`${out}/logs`, `${out}/truth`, { [NOTIFIER]: SECOND });
   const clock = payClock(start, hours);
   const huts = new Huts(sink, new Random(seed), faultRate, start, (at) => aheadAt(clock, at));
   for (let minute = 0; minute < hours * 60; minute++) {

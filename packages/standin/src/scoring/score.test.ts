@@ -12,6 +12,7 @@ const truth = (businessId: string, more: Partial<Truth> = {}): Truth => ({
   cause: null,
   attributes: {},
   records: [{ source: 'a.log', line: 1 }, { source: 'a.log', line: 4 }], // prettier-ignore
+  spans: { edge: { from: 0, to: 500_000 }, relay: { from: 100_000, to: 200_000 } },
   ...more,
 });
 const told = (businessId: string, more: Partial<Told> = {}): Told => ({
@@ -66,3 +67,15 @@ test('what is wrong, missing, not found or never was is told', () => {
   ]);
 });
 test('nothing to find and nothing found is whole', () => expect(f1({ right: 0, wrong: 0, missing: 0 })).toBe(1));
+
+test('order and times of what components did are compared', () => {
+  const at = (ms: number): string => `1970-01-01T00:00:00.${String(ms).padStart(3, '0')}000Z`;
+  const step = (component: string, from: number, to: number) => ({ component, startedAt: at(from), endedAt: at(to) });
+  const scoring = new Scoring([truth('LX-1'), truth('LX-2')]);
+  scoring.add(told('LX-1', { steps: [step('edge', 10, 300), step('edge', 300, 490), step('relay', 90, 210), step('unheard-of', 0, 1)] }));
+  scoring.add(told('LX-2', { steps: [step('edge', 130, 500), step('relay', 100, 230)] }));
+  scoring.end();
+  const { order, times } = scoring.byFlow.get('lens-order')!;
+  expect([order, times]).toEqual([{ right: 1, wrong: 1, missing: 0 }, { right: 6, wrong: 2, missing: 0 }]); // prettier-ignore
+  expect(scoring.worst(5).map((one) => one.why)).toEqual(['1 pairs of components in the wrong order; 2 begins or ends at the wrong time']);
+});

@@ -7,6 +7,7 @@ export interface Told {
   outcome: string;
   identifiers: readonly { kind: string; value: string; role: string }[];
   findings: readonly { failedIn: string; component: string; record: { source: string; line: number } }[];
+  steps?: readonly { component: string; startedAt: string; endedAt: string }[];
   recordsAt?: readonly { source: string; line: number; carried?: boolean }[];
 }
 /** Right ones, wrong ones, missing ones. */
@@ -23,6 +24,10 @@ export interface Score {
   /** Of those that are carried over because of who wrote them; what is missing is not counted here. */
   carried: Hits;
   identifiers: Hits;
+  /** Pairs of components: those told in the order in which they really began. */
+  order: Hits;
+  /** Begins and ends of components' work within 20 ms or 2 % of its length, or as closely as its log tells times. */
+  times: Hits;
   outcomes: number;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
   causes: { all: number; failedIn: number; component: number; record: number };
@@ -39,6 +44,8 @@ const fresh = (): Score => ({
   records: { right: 0, wrong: 0, missing: 0 },
   carried: { right: 0, wrong: 0, missing: 0 },
   identifiers: { right: 0, wrong: 0, missing: 0 },
+  order: { right: 0, wrong: 0, missing: 0 },
+  times: { right: 0, wrong: 0, missing: 0 },
   outcomes: 0,
   causes: { all: 0, failedIn: 0, component: 0, record: 0 },
 });
@@ -91,6 +98,7 @@ export class Scoring {
     const known = new Set(named(truth.identifiers));
     const own = (told?.identifiers ?? []).filter((one) => one.role !== 'shared' || known.has(`${one.kind} ${one.value}`));
     const identifiers = compared([...known], named(own));
+    const { order, times } = timing(truth, told);
     const first = told?.findings[0];
     const right = told?.outcome === truth.outcome;
     const { cause } = truth;
@@ -105,6 +113,8 @@ export class Scoring {
       add(score.records, records);
       add(score.carried, carried);
       add(score.identifiers, identifiers);
+      add(score.order, order);
+      add(score.times, times);
       if (right) score.outcomes++;
       if (cause) {
         score.causes.all++;
@@ -114,6 +124,8 @@ export class Scoring {
     const why = [
       told ? '' : 'not found',
       f1(records) < 1 ? `records ${records.right} right, ${records.wrong} wrong, ${records.missing} missing` : '',
+      order.wrong > 0 ? `${order.wrong} pairs of components in the wrong order` : '',
+      times.wrong > 0 ? `${times.wrong} begins or ends at the wrong time` : '',
       right ? '' : `${told?.outcome ?? 'nothing'} instead of ${truth.outcome}`,
       cause && told && !cell.component ? `cause in ${first?.component ?? 'nothing'} instead of ${cause.component}` : '',
     ].filter((one) => one !== '');
@@ -124,6 +136,41 @@ export class Scoring {
     if (!score) scores.set(key, (score = fresh()));
     return score;
   }
+}
+
+/** Begins that lie closer together than this, or than what their logs tell apart, are in no order; in microseconds. */
+const TOGETHER = 2000;
+const NEAR = { time: 20_000, share: 0.02 };
+
+/** Compares when each component began and ended, of those that both tell of. */
+function timing(truth: Truth, told: Told | null): { order: Hits; times: Hits } {
+  const order: Hits = { right: 0, wrong: 0, missing: 0 };
+  const times: Hits = { right: 0, wrong: 0, missing: 0 };
+  const own = new Map<string, { from: number; to: number }>();
+  for (const { component, startedAt, endedAt } of told?.steps ?? []) {
+    const [from, to] = [microsOf(startedAt), microsOf(endedAt)];
+    const known = own.get(component);
+    own.set(component, { from: Math.min(from, known?.from ?? Infinity), to: Math.max(to, known?.to ?? -Infinity) });
+  }
+  const both = Object.entries(truth.spans).flatMap(([component, real]) => {
+    const as = own.get(component);
+    return as ? [{ real, as }] : [];
+  });
+  for (const { real, as } of both) {
+    const near = Math.max(NEAR.time, (real.to - real.from) * NEAR.share, real.grain ?? 0);
+    for (const name of ['from', 'to'] as const) times[Math.abs(real[name] - as[name]) <= near ? 'right' : 'wrong']++;
+  }
+  for (const [i, a] of both.entries()) {
+    for (const b of both.slice(i + 1)) {
+      const apart = b.real.from - a.real.from;
+      if (Math.abs(apart) >= Math.max(TOGETHER, a.real.grain ?? 0, b.real.grain ?? 0)) order[apart > 0 === b.as.from > a.as.from ? 'right' : 'wrong']++;
+    }
+  }
+  return { order, times };
+}
+function microsOf(iso: string): number {
+  const fraction = (/\.(\d+)/.exec(iso)?.[1] ?? '').padEnd(6, '0').slice(0, 6);
+  return Math.floor(Date.parse(iso) / 1000) * 1_000_000 + Number(fraction);
 }
 
 /** Below the folder that was brought in, however that was called. */

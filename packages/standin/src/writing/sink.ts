@@ -15,10 +15,20 @@ export interface Truth {
   cause: { failedIn: string; component: string; record: { source: string; line: number } | null; accepted: string[] } | null;
   attributes: Record<string, string>;
   records: { source: string; line: number }[];
+  /** When each component really began and ended to work on it, by the folder of its log. */
+  spans: Record<string, TrueSpan>;
+}
+export interface TrueSpan {
+  from: Micros;
+  to: Micros;
+  /** How coarsely its log tells times; left out for milliseconds and finer. */
+  grain?: Micros;
 }
 
 interface Pending {
   at: Micros;
+  /** When what it tells of began. */
+  from: Micros;
   order: number;
   text: string;
   truth: OpenTruth | null;
@@ -42,6 +52,7 @@ class LogFile {
   constructor(
     readonly path: string,
     folder: string,
+    private readonly grain: Micros | undefined,
   ) {
     const full = join(folder, path);
     mkdirSync(dirname(full), { recursive: true });
@@ -70,6 +81,7 @@ class LogFile {
       if (entry.truth) {
         const place = { source: this.path, line: this.line };
         entry.truth.truth.records.push(place);
+        spread(entry.truth.truth.spans, this.path.slice(0, this.path.indexOf('/')), entry, this.grain);
         if (entry.isCause && entry.truth.truth.cause) entry.truth.truth.cause.record = place;
         entry.truth.waiting--;
         if (entry.truth.closed && entry.truth.waiting === 0) closed(entry.truth);
@@ -113,6 +125,11 @@ class LogFile {
   }
 }
 
+function spread(spans: Truth['spans'], component: string, { from, at }: Pending, grain: Micros | undefined): void {
+  const own = (spans[component] ??= { from, to: at, ...(grain === undefined ? {} : { grain }) });
+  own.from = Math.min(own.from, from);
+  own.to = Math.max(own.to, at);
+}
 const before = (a: Pending, b: Pending): boolean => a.at < b.at || (a.at === b.at && a.order < b.order);
 
 /** Collects the lines of all components and writes them as a stream; memory is bounded by what is under way at one time. */
@@ -125,8 +142,10 @@ export class Sink {
   constructor(
     private readonly folder: string,
     truthFolder: string,
+    /** How coarsely logs tell times, by path, where it is coarser than milliseconds. */
+    private readonly grains: Record<string, Micros> = {},
   ) {
-    this.truthFile = new LogFile('truth.jsonl', truthFolder);
+    this.truthFile = new LogFile('truth.jsonl', truthFolder, undefined);
   }
 
   get records(): number {
@@ -135,16 +154,16 @@ export class Sink {
     return count;
   }
 
-  open(truth: Omit<Truth, 'records'>): OpenTruth {
-    return { truth: { ...truth, records: [] }, waiting: 0, closed: false };
+  open(truth: Omit<Truth, 'records' | 'spans'>): OpenTruth {
+    return { truth: { ...truth, records: [], spans: {} }, waiting: 0, closed: false };
   }
 
-  /** A record of a component; `isCause` marks the line that a strand's cause names. */
-  emit(path: string, at: Micros, text: string, truth: OpenTruth | null = null, isCause = false): void {
+  /** A record of a component; `isCause` marks the line that a strand's cause names, `from` is when what it tells of began. */
+  emit(path: string, at: Micros, text: string, truth: OpenTruth | null = null, isCause = false, from = at): void {
     let file = this.files.get(path);
-    if (!file) this.files.set(path, (file = new LogFile(path, this.folder)));
+    if (!file) this.files.set(path, (file = new LogFile(path, this.folder, this.grains[path])));
     if (truth) truth.waiting++;
-    file.push({ at: Math.floor(at), order: this.order++, text, truth, isCause });
+    file.push({ at: Math.floor(at), from: Math.floor(from), order: this.order++, text, truth, isCause });
   }
 
   /** Nothing more will be said about this strand. */
@@ -155,7 +174,7 @@ export class Sink {
 
   private finished(open: OpenTruth): void {
     this.strands++;
-    this.truthFile.push({ at: this.strands, order: this.order++, text: JSON.stringify(open.truth), truth: null, isCause: false });
+    this.truthFile.push({ at: this.strands, from: this.strands, order: this.order++, text: JSON.stringify(open.truth), truth: null, isCause: false });
   }
 
   /** Nothing earlier than `until` will be emitted any more. */

@@ -38,9 +38,12 @@ function toggle(name: 'flow' | 'outcome', value: string): void {
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
   void router.push({ query: { ...route.query, [name]: next.length > 0 ? next.join(',') : undefined } });
 }
-const NAMES = ['flow', 'outcome', 'identifier', 'component', 'minMs'];
+const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'minMs'];
 const clear = (): void => void router.push({ query: { ...route.query, ...Object.fromEntries(NAMES.map((name) => [name, undefined])) } });
 const any = computed(() => NAMES.some((name) => typeof route.query[name] === 'string'));
+const one = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
+const without = (name: string): void => void router.push({ query: { ...route.query, [name]: undefined } });
+const groupBy = (by: string): void => void router.push({ query: { ...route.query, by: by || undefined } });
 const component = computed(() => (typeof route.query.component === 'string' ? route.query.component : ''));
 const through = (name: string): void => void router.push({ query: { ...route.query, component: name || undefined } });
 /** As it is typed: `500ms`, `2s`, `5min`. */
@@ -96,6 +99,19 @@ function longerThan(field: HTMLInputElement): void {
         aria-label="At least so long, for example 2s"
         @change="(event) => longerThan(event.target as HTMLInputElement)"
     /></label>
+    <label
+      >grouped by
+      <select class="input" :value="one('by')" @change="(event) => groupBy((event.target as HTMLSelectElement).value)">
+        <option value="">nothing</option>
+        <option value="flow">flow</option>
+        <option value="party">party</option>
+        <option value="failed-in">where it gave up</option>
+      </select></label
+    >
+    <button v-for="name in ['identifier', 'failedIn'].filter(one)" :key="name" type="button" class="piece" aria-pressed="true" @click="without(name)">
+      {{ name === 'failedIn' ? 'gave up in' : '' }} {{ one(name) }} <span aria-hidden="true">×</span
+      ><span class="visually-hidden">, leave it out</span>
+    </button>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
   </div>
 </template>

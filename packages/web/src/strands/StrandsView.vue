@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { StrandGrouping } from '@fadenweg/api';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -15,6 +16,7 @@ import { useWindow } from '../time/window.ts';
 import DurationMark from './DurationMark.vue';
 import { ms } from './duration-text.ts';
 import StrandFilters from './StrandFilters.vue';
+import StrandGroups from './StrandGroups.vue';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
 const ROW = 28;
@@ -31,6 +33,7 @@ const asked = computed<StrandsQuery | null>(() =>
         flow: text('flow'),
         outcome: text('outcome'),
         component: text('component'),
+        failedIn: text('failedIn'),
         minMs: text('minMs'),
         identifier: text('identifier'),
         ...view.bounds.value,
@@ -81,6 +84,8 @@ const open = (): void => follow(at.value);
 const share = useShare();
 useKeys({ h: () => take(at.value), j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
 
+const GROUPINGS: readonly StrandGrouping[] = ['flow', 'party', 'failed-in'];
+const by = computed(() => GROUPINGS.find((one) => one === text('by')));
 const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {
   void router.push({ query: { ...route.query, sort: sort.value === `-${column}` ? column : `-${column}` } });
@@ -109,7 +114,8 @@ const total = computed(() => {
     <template v-else>
       <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
-      <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
+      <StrandGroups v-if="by && asked" :asked="asked" :by="by" />
+      <div v-else class="table" role="table" :aria-rowcount="total" aria-label="Strands">
         <div class="head" role="row">
           <span role="columnheader">Outcome</span><span role="columnheader">Identifier</span><span role="columnheader">Flow</span>
           <span role="columnheader" :aria-sort="direction('started')"
@@ -176,7 +182,7 @@ const total = computed(() => {
         </div>
       </div>
       <ValueMenu ref="menu" />
-      <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
+      <p v-if="!by" class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
     </template>
   </main>
 </template>

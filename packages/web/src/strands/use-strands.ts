@@ -7,6 +7,7 @@ export interface StrandsQuery {
   flow?: string;
   outcome?: string;
   component?: string;
+  failedIn?: string;
   minMs?: string;
   identifier?: string;
   from?: string;

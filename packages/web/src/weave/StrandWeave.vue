@@ -3,6 +3,8 @@ import type { Strand, StrandLine } from '@fadenweg/api';
 import { useElementSize, useScroll } from '@vueuse/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
+import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
+import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { aheadText } from '../time/ahead.ts';
 import { LANE_LEFT, laneWidth } from './geometry.ts';
 import { lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
@@ -95,6 +97,11 @@ defineExpose({
               ><span v-if="row.line.because === 'carried-over'" class="aside">carried over</span
               ><span v-if="row.line.correctedByMs !== 0" class="aside">clock {{ aheadText(row.line.correctedByMs) }}</span
               ><span v-if="row.folded" class="aside">{{ row.folded }} more folded</span>
+            </div>
+            <div v-else-if="row.kind === 'leg'" class="line leg" role="presentation" :style="{ top: `${index * ROW_HEIGHT}px` }">
+              <OutcomeGlyph :outcome="row.outcome" /><strong>leg {{ row.leg }}</strong
+              ><span class="text">{{ row.text }}</span
+              ><span class="aside">{{ row.when }}, {{ OUTCOME_WORDS[row.outcome] }}</span>
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }">
               <span class="time"></span>{{ row.text }}
@@ -211,6 +218,16 @@ defineExpose({
   font:
     600 12.5px/21px 'Source Sans 3 Variable',
     sans-serif;
+}
+.leg {
+  color: var(--ink);
+  border-top: 1px solid var(--strong-seam);
+  font:
+    400 13px/21px 'Source Sans 3 Variable',
+    sans-serif;
+}
+.leg strong {
+  flex: none;
 }
 .gap.lock {
   color: var(--weld);

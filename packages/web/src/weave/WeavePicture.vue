@@ -34,7 +34,7 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
     <line v-for="(lane, index) in lanes" :key="lane" :x1="LANE_LEFT + index * step" :x2="LANE_LEFT + index * step" y1="0" :y2="height" class="lane" />
     <g v-for="one in seen" :key="one.index">
       <path
-        v-if="one.before"
+        v-if="one.before && one.row.kind !== 'leg' && rows[one.index - 1]?.kind !== 'leg'"
         :d="passage(one.before, one.at)"
         :class="one.row.kind === 'gap' || rows[one.index - 1]?.kind === 'gap' ? 'strand waiting' : 'strand'"
       />
@@ -50,15 +50,15 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
         <rect width="18" height="18" class="ground" />
         <path :d="OUTCOME_PATHS.slow" class="glyph" :class="one.row.lock ? 'weld' : 'soft-mark'" />
       </g>
-      <g v-else-if="one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`">
+      <g v-else-if="one.row.kind === 'line' && one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`">
         <circle cx="9" cy="9" r="9" class="ground" />
         <path :d="OUTCOME_PATHS.failed" class="glyph madder" />
       </g>
       <circle
-        v-else
+        v-else-if="one.row.kind === 'line'"
         :cx="one.at.x"
         :cy="one.at.y"
-        :r="one.row.kind === 'line' && one.row.folded ? 5 : 3.4"
+        :r="one.row.folded ? 5 : 3.4"
         :class="['stitch', { bad: failing(one.row), carried: carried(one.row) }]"
       />
     </g>

@@ -16,7 +16,7 @@ export function passage(from: Point, to: Point): string {
   return `M${from.x} ${from.y} C${from.x} ${middle} ${to.x} ${middle} ${to.x} ${to.y}`;
 }
 
-/** Where the strand passes in each row; a gap keeps the lane of the row before it. */
+/** Where the strand passes in each row; a gap or the head of a leg keeps the lane of the row before it. */
 export function points(rows: readonly Row[], lanes: readonly string[]): Point[] {
   const width = laneWidth(lanes.length);
   let x = LANE_LEFT;

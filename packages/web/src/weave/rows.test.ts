@@ -114,6 +114,32 @@ describe('the rows of a strand', () => {
   });
 });
 
+describe('legs', () => {
+  const leg = (id: number, startedAt: string, endedAt: string, entry: string) => ({ id, flow: null, entry, startedAt, endedAt, outcome: 'done' as const, records: 2 }); // prettier-ignore
+  const legs = [
+    leg(1, '2026-11-24T09:41:58.001000Z', '2026-11-24T09:41:58.020000Z', 'line 1'),
+    leg(2, '2026-11-24T10:53:58.020000Z', '2026-11-24T10:53:58.032000Z', 'line 3'),
+  ];
+  test('are sections with a head that tells when and how long', () => {
+    const lines = [line(1, 'web', 1), line(3, 'web', 2, { leg: 2 }), line(2, 'desk', 1)];
+    expect(rowsOf(strand({ legs }), lines, new Set()).map((row) => (row.kind === 'leg' ? [row.leg, row.text, row.when] : row.kind === 'line' ? row.line.id : ''))).toEqual([
+      [1, 'line 1', '19 ms'],
+      'r1',
+      'r2',
+      [2, 'line 3', '1 h 12 min later, 12 ms'],
+      'r3',
+    ]); // prettier-ignore
+  });
+  test('have no heads where there is but one', () => {
+    expect(rowsOf(strand({ legs: legs.slice(0, 1) }), [line(1, 'web', 1)], new Set()).map((row) => row.kind)).toEqual(['line']);
+  });
+});
+test('a time in whole seconds is told as such, and nothing is told from it', () => {
+  const coarse = line(1, 'mail', 2, { at: '2026-11-24T09:41:58.000000Z', marks: ['coarse'] });
+  const times = rowsOf(strand(), [line(300, 'web', 1), coarse, line(310, 'web', 1)], new Set()).map((row) => row.kind === 'line' && row.time);
+  expect(times).toEqual([expect.stringMatching(/:58\.300$/), expect.stringMatching(/:58$/), '+0.010']);
+});
+
 describe('the geometry of the weave', () => {
   test('the strand keeps its lane over a gap and passes in an S from lane to lane', () => {
     const rows = rowsOf(

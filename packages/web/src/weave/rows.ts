@@ -1,4 +1,4 @@
-import type { Strand, StrandLine } from '@fadenweg/api';
+import type { Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
 import { durationWords } from '@fadenweg/core';
 import { clock, micros } from '../time/format.ts';
 
@@ -17,7 +17,8 @@ export type Row =
       peer: string | null;
       folded: number;
     }
-  | { kind: 'gap'; id: string; text: string; lane: string | null; lock: boolean };
+  | { kind: 'gap'; id: string; text: string; lane: string | null; lock: boolean }
+  | { kind: 'leg'; id: string; leg: number; text: string; when: string; outcome: Outcome; lane: null };
 
 export const ROW_HEIGHT = 21;
 
@@ -60,7 +61,7 @@ export function peerOf(line: StrandLine): string | null {
 
 /**
  * Rows from records: steps that are folded show their first record alone, unless a knot is in them;
- * long silences stand as rows of their own.
+ * long silences stand as rows of their own. Where there are several legs, each is a section with a head.
  */
 export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: ReadonlySet<number>): Row[] {
   const rows: Row[] = [];
@@ -69,14 +70,25 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
   let second = '';
   let before = NaN;
   let open: { step: number; row: Extract<Row, { kind: 'line' }> } | null = null;
-  lines.forEach((line, index) => {
+  const several = strand.legs.length > 1;
+  const inSections = several ? [...lines].sort((a, b) => (a.leg ?? 1) - (b.leg ?? 1)) : lines;
+  let leg = 0;
+  inSections.forEach((line, index) => {
+    const own = several && line.leg !== leg ? strand.legs.find((one) => one.id === line.leg) : undefined;
+    if (own) {
+      leg = own.id;
+      rows.push(legRow(own, strand.legs[0]!));
+      second = '';
+      before = NaN;
+      open = null;
+    }
     const silence = silences.get(line.id);
     if (silence) {
       rows.push({
         kind: 'gap',
         id: `gap-${line.id}`,
         text: silenceWords(silence.ms, silence.kind, silence.component),
-        lane: lines[index - 1]?.component ?? null,
+        lane: inSections[index - 1]?.component ?? null,
         lock: silence.kind === 'lock-wait',
       });
       open = null;
@@ -89,14 +101,15 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
     }
     const at = micros(line.at);
     const now = clock(line.at, 0);
-    const full = now !== second || knot || line.marks.includes('failing');
+    const coarse = line.marks.includes('coarse');
+    const full = coarse || now !== second || knot || line.marks.includes('failing');
     const breakAt = line.message.indexOf('\n');
     const row: Extract<Row, { kind: 'line' }> = {
       kind: 'line',
       line,
       index,
       full,
-      time: full || Number.isNaN(before) ? clock(line.at, 3) : relative(at - before),
+      time: coarse ? now : full || Number.isNaN(before) ? clock(line.at, 3) : relative(at - before),
       knot,
       lane: line.component,
       peer: peerOf(line),
@@ -106,10 +119,18 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
     };
     rows.push(row);
     open = { step: line.step, row };
+    if (coarse) return; // the next one is not told from a time that is not known so closely
     second = now;
     before = at;
   });
   return rows;
+}
+
+function legRow(leg: StrandLeg, first: StrandLeg): Extract<Row, { kind: 'leg' }> {
+  const after = micros(leg.startedAt) - micros(first.endedAt);
+  const took = durationWords(micros(leg.endedAt) - micros(leg.startedAt));
+  const when = leg.id === 1 ? took : after >= 0 ? `${durationWords(after)} later, ${took}` : `beside it, ${took}`;
+  return { kind: 'leg', id: `leg-${leg.id}`, leg: leg.id, text: leg.entry, when, outcome: leg.outcome, lane: null };
 }
 
 const relative = (micro: number): string => (micro < 0 ? '-' : '+') + (Math.abs(micro) / 1_000_000).toFixed(3);

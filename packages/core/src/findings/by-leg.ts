@@ -1,0 +1,53 @@
+import { pathOf } from '../path/path.ts';
+import type { Leg, Outcome, Path, StrandRecord } from '../path/types.ts';
+import type { Microseconds } from '../units.ts';
+import type { Finding, FlowRules, Verdict } from './types.ts';
+import { verdict } from './verdict.ts';
+
+/**
+ * How a strand ended and why, and how each of its legs did.
+ *
+ * The strand is judged by its first leg: a later query, well or badly answered, changes nothing of how the order went. Where the first leg alone did not
+ * come to an end, all legs are judged together: a later one may have brought the end (an answer that is called back).
+ *
+ * @param evidenceEnd until when the sources concerned have spoken
+ */
+export function verdictByLeg(
+  records: readonly StrandRecord[],
+  path: Path,
+  flow: FlowRules | null,
+  evidenceEnd: Microseconds,
+): Verdict & { legs: Outcome[] } {
+  const [first, ...others] = path.legs;
+  if (others.length === 0) {
+    const whole = verdict(records, path, flow, evidenceEnd);
+    return { ...whole, legs: [whole.outcome] };
+  }
+  const own = verdictOf(first!, records, flow, evidenceEnd);
+  const ended = own.outcome !== 'running' && own.outcome !== 'stalled';
+  return {
+    ...(ended ? own : verdict(records, path, flow, evidenceEnd)),
+    legs: [own.outcome, ...others.map((leg) => verdictOf(leg, records, null, evidenceEnd).outcome)],
+  };
+}
+
+/** The verdict of one leg, told in indexes of the strand's records. */
+function verdictOf(leg: Leg, records: readonly StrandRecord[], flow: FlowRules | null, evidenceEnd: Microseconds): Verdict {
+  const own = leg.records.map((index) => records[index]!);
+  const { outcome, findings } = verdict(
+    own,
+    pathOf(own, () => false),
+    flow,
+    evidenceEnd,
+  );
+  const whole = (index: number): number => leg.records[index]!;
+  return {
+    outcome,
+    findings: findings.map((finding): Finding => ({
+      ...finding,
+      record: whole(finding.record),
+      evidence: finding.evidence.map(whole),
+      sentence: finding.sentence.map((part) => (part.kind === 'quote' ? { ...part, record: whole(part.record) } : part)),
+    })),
+  };
+}
