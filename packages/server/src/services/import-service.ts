@@ -144,8 +144,10 @@ export class ImportService {
       await this.readAgain(better.map((one) => one.id));
       return;
     }
+    // both take a while; what is discovered is read again at once
+    const settled = this.weaving.settle();
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
-    await this.weaving.settle();
+    await settled;
     if (await this.straightened(importId)) return;
     await this.sources.changeImport(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',

@@ -31,7 +31,8 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
         {{ strand.flowLabel }} ·
         <template v-for="one in parties" :key="one.kind + one.value"
           >{{ one.label }} <ValueHandle :field="one.kind" :value="one.value" identifier /> · </template
-        >{{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} · {{ ms(strand.durationMs)
+        >{{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} ·
+        {{ strand.legs.length > 1 ? `${strand.legs.length} legs of together ` : '' }}{{ ms(strand.durationMs)
         }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records from {{ components }}
         {{ components === 1 ? 'component' : 'components' }}
       </p>

@@ -85,6 +85,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((row) => row.strands))
   margin: 0;
 }
 .kind {
+  margin-left: 8px;
   font-size: 12px;
 }
 .share {
