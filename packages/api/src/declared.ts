@@ -18,6 +18,18 @@ export interface IdentifierKind {
   supplied?: boolean;
   /** Nobody declared it: it was found in the data, by these figures. */
   discovered?: KindEvidence | null;
+  /** It was a link, but joined too much to tell transactions apart: it is shared since, until somebody lets it tie again. */
+  guarded?: KindGuard | null;
+  /** Somebody let it tie although it joins much. */
+  trusted?: boolean;
+}
+export interface KindGuard {
+  /** Values that stand beside a business identifier; of those, the ones that stand beside several. */
+  values: number;
+  joining: number;
+  /** The value that stands beside most, and beside how many. */
+  worst: string;
+  worstCount: number;
 }
 export interface KindEvidence {
   /** Distinct values in what was looked at. */

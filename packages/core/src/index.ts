@@ -18,6 +18,7 @@ export { STANDARD_KINDS } from './identifiers/supplied.ts';
 export { shapeHash, shapeText } from './shapes/shape.ts';
 export { HomeChooser } from './stitching/home.ts';
 export { Graph, type GraphKind } from './stitching/graph.ts';
+export { overJoining, type OverJoining } from './stitching/guard.ts';
 export { ownership, type Edges, type Nodes, type Ownership, type Tie } from './stitching/ownership.ts';
 export { discoverLinks, type Discovered } from './identifiers/discover.ts';
 export { LaneFinder } from './stitching/lane.ts';

@@ -35,6 +35,7 @@ import { Searchables } from './services/find/searchables.ts';
 import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
 import { QuietRules } from './services/quiet/quiet-rules.ts';
+import { RoleGuard } from './services/role-guard.ts';
 import { SearchService } from './services/search-service.ts';
 import { SourceTimes } from './services/source-times.ts';
 import { StrandService } from './services/strand-service.ts';
@@ -160,6 +161,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     new SourceTimes(db),
     new Discovery(options.databaseUrl, declarations, sources),
     clocks,
+    new RoleGuard(declarations, identifiers, sources),
     options.spool,
   );
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {

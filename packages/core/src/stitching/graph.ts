@@ -101,7 +101,10 @@ export class Graph {
   /** Whether a key ties technically: neither business nor shared. */
   isLink = (key: number): boolean => {
     const node = this.node(key);
-    const kind = node < 0 ? undefined : this.kinds.get(this.kind[node]!);
+    return node >= 0 && this.isLinkKind(this.kind[node]!);
+  };
+  isLinkKind = (id: number): boolean => {
+    const kind = this.kinds.get(id);
     return kind !== undefined && !kind.business && !kind.shared;
   };
 

@@ -114,10 +114,13 @@ export class RecordRepository {
     columns: readonly RecordColumn[] = COLUMNS,
   ): Promise<RecordRow[]> {
     const direction = latest ? 'desc' : 'asc';
+    // a cursor between two times needs no comparison of its own for each row
+    const between = latest && after.id === 0;
+    const behind = between ? '' : `and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)`;
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select ${columns.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)
+      `select ${columns.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? ${behind}
          and ${narrowing.sql} order by r.at ${direction}, r.id ${direction} limit ?`,
-      [from, to, after.at, after.id, ...(narrowing.bindings as string[]), limit],
+      [from, between ? Math.min(to, after.at) : to, ...(between ? [] : [after.at, after.id]), ...(narrowing.bindings as string[]), limit],
     );
     return rows;
   }

@@ -256,6 +256,14 @@ export class SourceRepository {
     await this.db('source').whereIn('id', ids).update({ read_for: importId });
   }
 
+  /** Sources that name identifiers of these kinds. */
+  async withKinds(kindIds: readonly number[]): Promise<number[]> {
+    return this.db('sighting')
+      .whereIn('kind_id', kindIds as number[])
+      .distinct()
+      .pluck('source_id');
+  }
+
   /** Sources that are read and hold a text that a pattern finds, or a field of a name. */
   async naming(patterns: readonly string[], fields: readonly string[]): Promise<number[]> {
     const texts = patterns.map((pattern) => `(?:${pattern})`).join('|');

@@ -28,6 +28,8 @@ const kindBody = Joi.object({
   supplied: Joi.boolean().strip(),
   // whoever saves it stands for it from now on
   discovered: Joi.any().strip(),
+  guarded: Joi.any().strip(),
+  trusted: Joi.any().strip(),
 });
 const flowBody = Joi.object({
   name: name.required(),
@@ -98,7 +100,9 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     if (kind.patterns.length === 0 && kind.fields.length === 0)
       throw new Refusal(400, 'Nothing to find it by', 'An identifier kind needs a pattern or the name of a field.');
     const before = (await declarations.kinds()).find((one) => one.name === kind.name);
-    await declarations.saveKind(kind, who);
+    // a link that the guard had taken the tie from, and somebody lets tie again, is not taken it from again
+    const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
+    await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
     return { ...kind, ...(before && findsTheSame(before, kind) ? { sourcesReadAgain: 0 } : await readAllAgain()) };
   };
   return [

@@ -10,6 +10,7 @@ import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sou
 import type { Clocks } from './clocks.ts';
 import type { Discovery } from './discovery.ts';
 import type { Weaving } from '../weaving/weaving.ts';
+import type { RoleGuard } from './role-guard.ts';
 import type { SourceTimes } from './source-times.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
 
@@ -39,6 +40,7 @@ export class ImportService {
     private readonly times: SourceTimes,
     private readonly discovery: Discovery,
     private readonly clocks: Clocks,
+    private readonly guard: RoleGuard,
     private readonly spool: string,
   ) {}
 
@@ -148,6 +150,7 @@ export class ImportService {
     const settled = this.weaving.settle();
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
     await settled;
+    if (await this.guarded(importId)) return;
     if (await this.straightened(importId)) return;
     await this.sources.changeImport(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
@@ -172,6 +175,15 @@ export class ImportService {
       await this.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
       return false;
     }
+  }
+
+  /** Links that join too much lose their tie: what names them is read again. */
+  private async guarded(importId: number): Promise<boolean> {
+    const ids = await this.guard.check(this.weaving.joining, this.due);
+    if (ids.length === 0) return false;
+    await this.sources.readFor(ids, importId);
+    await this.readAgain(ids);
+    return true;
   }
 
   /** Clocks that turn out to be amiss are put right: what they wrote is read again. Once an import, whatever comes of it. */

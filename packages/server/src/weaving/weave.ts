@@ -1,6 +1,6 @@
 import { bisector } from 'd3-array';
 import type pg from 'pg';
-import { Graph, ownership, type FlowRules, type GraphKind, type Ownership } from '@fadenweg/core';
+import { Graph, overJoining, ownership, type FlowRules, type GraphKind, type OverJoining, type Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
@@ -81,6 +81,11 @@ export class Weaver {
       const node = this.graph.node(key);
       if (node >= 0) this.touched.add(node);
     }
+  }
+
+  /** Kinds of links that join too much to tell transactions apart. */
+  joining(): OverJoining[] {
+    return overJoining(this.graph.nodes(), this.graph.edges(), this.graph.isLinkKind);
   }
 
   /** What a stored batch told: key, kind, first, last … and a, b, first, last …, and glimpses of its records. */

@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
+import type { OverJoining } from '@fadenweg/core';
 import { ownClient } from '../database/connect.ts';
 import { Weaver } from './weave.ts';
 
@@ -14,7 +15,9 @@ export type ToWeaver =
   | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean }
   | { type: 'close' };
 export type FromWeaver =
-  { type: 'woven'; strands: number; ms: number } | { type: 'progress'; done: number; of: number } | { type: 'failed'; error: string };
+  | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number }
+  | { type: 'progress'; done: number; of: number }
+  | { type: 'failed'; error: string };
 
 const { url } = workerData as { url: string };
 const port = parentPort!;
@@ -54,7 +57,7 @@ async function weave(all: boolean, fresh: boolean, carrying: boolean): Promise<v
   try {
     if (fresh || !weaver) await load();
     const strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', done, of }));
-    send({ type: 'woven', strands, ms: Date.now() - began });
+    send({ type: 'woven', strands, joining: carrying ? weaver!.joining() : null, ms: Date.now() - began });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
     client = null;

@@ -1,4 +1,5 @@
 import type { Worker } from 'node:worker_threads';
+import type { OverJoining } from '@fadenweg/core';
 import type { Batch } from '../intake/batch.ts';
 import type { Database } from '../database/connect.ts';
 import { startWorker } from '../services/workers.ts';
@@ -29,6 +30,8 @@ export class Weaving {
   private settled: (() => void)[] = [];
   private closing = false;
   behind = 0;
+  /** Kinds of links that joined too much, as of the last whole weaving. */
+  joining: readonly OverJoining[] = [];
 
   /**
    * @param reading whether sources are being read at the moment
@@ -148,6 +151,7 @@ export class Weaving {
       setTimeout(() => this.schedule(), 3000).unref();
       return;
     }
+    if (message.joining) this.joining = message.joining;
     this.woven();
     this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
     if (this.dirty || this.wanted || (this.uncarried && (!this.reading() || this.settled.length > 0))) this.schedule();

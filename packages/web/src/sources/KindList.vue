@@ -4,6 +4,7 @@ import { computed, reactive, ref } from 'vue';
 import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
+import { count } from '../time/format.ts';
 import KindsDiscovered from './KindsDiscovered.vue';
 import KindSuggestions from './KindSuggestions.vue';
 import { ROLES } from './roles.ts';
@@ -36,12 +37,19 @@ const declare = (kind: Declared): Promise<boolean> =>
     const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
     return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}`;
   });
-const discovered = computed(() => (answer.value?.items ?? []).flatMap((kind) => (kind.discovered ? [{ ...kind, discovered: kind.discovered }] : [])));
-const declared = computed(() => (answer.value?.items ?? []).filter((kind) => !kind.discovered));
+const discovered = computed(() =>
+  (answer.value?.items ?? []).flatMap((kind) => (kind.discovered && !kind.guarded ? [{ ...kind, discovered: kind.discovered }] : [])),
+);
+const declared = computed(() => (answer.value?.items ?? []).filter((kind) => !kind.discovered || kind.guarded));
 const confirm = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
     return `“${kind.label}” is confirmed. ${readAgain(sourcesReadAgain)}`;
+  });
+const letTie = (kind: IdentifierKind): Promise<boolean> =>
+  attempt(async () => {
+    const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, { ...kind, role: 'link' });
+    return `“${kind.label}” ties again. ${readAgain(sourcesReadAgain)}`;
   });
 const remove = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
@@ -88,7 +96,15 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
       <tbody>
         <tr v-for="kind in declared" :key="kind.name">
           <td>{{ kind.label }}</td>
-          <td>{{ ROLES[kind.role] }}</td>
+          <td>
+            {{ ROLES[kind.role] }}
+            <p v-if="kind.guarded" class="guard">
+              It was to tie, but {{ count(kind.guarded.joining) }} of {{ count(kind.guarded.values) }} values stand beside several transactions,
+              <span class="mono">{{ kind.guarded.worst }}</span> beside {{ count(kind.guarded.worstCount) }}. So it ties no more.
+              <button type="button" class="link" @click="letTie(kind)">Let it tie all the same</button>
+            </p>
+            <p v-else-if="kind.trusted" class="soft guard">Ties although it joins several transactions: somebody wanted it so.</p>
+          </td>
           <td class="mono">{{ kind.patterns.join('  ') }}</td>
           <td class="mono">{{ kind.fields.join(', ') }}</td>
           <td>{{ kind.leaseMs === null ? 'never' : `after ${kind.leaseMs / 60000} min` }}</td>
@@ -148,6 +164,12 @@ label {
 }
 p {
   margin: 0;
+}
+
+.guard {
+  max-width: 360px;
+  line-height: 18px;
+  padding: 2px 0 4px;
 }
 .said {
   padding: 10px 20px 0;

@@ -24,6 +24,8 @@ import { levelText, type Searchables } from './searchables.ts';
 
 /** How long one call searches, in milliseconds; the next goes on where it ended. */
 const BUDGET = 160;
+/** A call that goes on with a list may last longer: a part of the answer stands there already. */
+const LONGER = 450;
 /** Values are taken from so many records at most. */
 const SAMPLE = 20_000;
 /** In milliseconds: for an answer that is there at once, and for a thorough one. */
@@ -59,7 +61,7 @@ export class FindService {
     const found: RecordRow[] = [];
     const hidden: number[] = [];
     let out = 0;
-    const end = await this.scanner.scan(asked, BUDGET, {
+    const end = await this.scanner.scan(asked, asked.after ? LONGER : BUDGET, {
       whole: true,
       enough: limit,
       hidden: () => out++,

@@ -57,7 +57,8 @@ const negated = (part: Narrowing): Narrowing => (part.exact ? { ...part, sql: `(
 const SHORTEST = 3;
 
 /**
- * Of a word in ASCII the database and core think alike (`containedIn`); in the "C" collation it folds five times as fast.
+ * Of a word in ASCII the database and core think alike (`containedIn`): it folds in the "C" collation, five times as fast as in another, and compares
+ * what is folded, twice as fast as without regard to case. The index of words is on the same expression.
  * Of another word, whose letters the database folds in ways of its own, the longest piece in ASCII narrows.
  */
 function ofWord(word: string): Narrowing {
@@ -65,7 +66,7 @@ function ofWord(word: string): Narrowing {
   const longest = pieces.reduce((best, piece) => (piece.length > best.length ? piece : best), '');
   const whole = longest.length === word.length;
   if (!whole && longest.length < SHORTEST) return ANY;
-  return { sql: 'r.message collate "C" ilike ?', bindings: [`%${longest.replace(/[%_\\]/g, '\\$&')}%`], exact: whole };
+  return { sql: 'lower(r.message collate "C") like ?', bindings: [`%${longest.toLowerCase().replace(/[%_\\]/g, '\\$&')}%`], exact: whole };
 }
 
 function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {

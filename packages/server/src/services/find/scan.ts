@@ -43,12 +43,13 @@ const LONGEST = 30 * 86_400_000_000;
 const FIRST = 3_600_000_000;
 const LARGEST_ID = Number.MAX_SAFE_INTEGER;
 
-/** The next slice: as long as keeps a query near a twentieth of a second, whatever it looks for, and within what is `left` of the call. */
-const next = (slice: number, took: number, left: number): number =>
-  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, Math.min(WANTED, Math.max(left, SHORT)) / Math.max(1, took))))));
+/** The next slice: as long as keeps a query near `wanted`, whatever it looks for, and within what is `left` of the call. */
+const next = (slice: number, took: number, left: number, wanted: number): number =>
+  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, Math.min(wanted, Math.max(left, SHORT)) / Math.max(1, took))))));
 /** In milliseconds: a query that is asked at all is worth this much. */
 const SHORT = 15;
-const WANTED = 60;
+/** A query takes about this share of a call: few long ones go through more than many short ones, but a call of one query is late by as much. */
+const SHARE = 0.4;
 
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
 export class Scanner {
@@ -92,7 +93,9 @@ export class Scanner {
     const latest = asked.order === 'latest';
     let sparse = false;
     let cursor = asked.after ?? (latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: LARGEST_ID });
-    let slice = FIRST;
+    const wanted = budget * SHARE;
+    // a call that goes on begins with as much as was gone through before it
+    let slice = asked.after ? Math.min(LONGEST, Math.max(FIRST, latest ? asked.to - asked.after.at : asked.after.at - asked.from)) : FIRST;
     const edgeOf = ({ at }: Cursor): number => (latest ? Math.max(asked.from, at - slice) : Math.min(asked.to, at + slice));
     const fetch = (from: Cursor, edge: number): Promise<RecordRow[]> =>
       this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, from, narrowing, most, columns);
@@ -104,7 +107,7 @@ export class Scanner {
       const fetching: Promise<RecordRow[]> = ahead?.rows ?? fetch(cursor, edge);
       const done = latest ? edge <= asked.from : edge >= asked.to;
       const behind: Cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-      ahead = sparse && !done && Date.now() + WANTED < until ? { cursor: behind, edge: edgeOf(behind), rows: fetch(behind, edgeOf(behind)) } : null;
+      ahead = sparse && !done && Date.now() + wanted < until ? { cursor: behind, edge: edgeOf(behind), rows: fetch(behind, edgeOf(behind)) } : null;
       ahead?.rows.catch(() => {}); // told when it is waited for, if it ever is
       const rows = await fetching;
       const records = plain ? null : await this.searchables.of(rows, needed, cache);
@@ -125,7 +128,7 @@ export class Scanner {
       } else {
         if (done) return null;
         cursor = behind;
-        slice = next(slice, took, until - Date.now());
+        slice = next(slice, took, until - Date.now(), wanted);
       }
       if (Date.now() >= until) return cursor;
     }
@@ -160,7 +163,7 @@ export class Scanner {
       for (const one of counts) visitor.add(one.slot, one.level, one.count);
       to = from;
       const took = Date.now() - begin;
-      slice = next(slice, took, until - Date.now());
+      slice = next(slice, took, until - Date.now(), budget * SHARE);
       if (Date.now() >= until) break;
     }
     return { end: to > asked.from ? { at: to, id: 0 } : null };
