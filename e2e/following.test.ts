@@ -177,6 +177,31 @@ describe('lists and sources', () => {
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });
 
+  test('strands are grouped by where they gave up; a group opens as the list narrowed to it', async () => {
+    await page.open('/strands?by=failed-in');
+    await page.until('groups', async () => (await page.text(By.css('.groups'))).includes('blank-store'));
+    await page.click(page.button('blank-store'));
+    await page.until('the list of these', async () => /^(\d+) of \d+ strands/.test(await page.text(By.css('.said[role=status]'))));
+    expect(await page.address()).toMatch(/failedIn=blank-store/);
+    expect(await page.address()).not.toMatch(/by=/);
+    expect(await page.text(By.css('.filters'))).toContain('gave up in blank-store');
+    expect(await page.text(By.css('[role=row][aria-rowindex="1"]'))).toMatch(/^\s*(failed|stalled)/);
+  });
+
+  test('a clock that is off is told with what it is known by, set by hand and let go', async () => {
+    await page.open('/sources?tab=hosts');
+    await page.until('the clock', async () => /cell-2[\s\S]*off, put right[\s\S]*2\.90 s/.test(await page.text(By.css('main'))));
+    expect(await page.text(By.css('.sheet'))).toMatch(/2\.90 s ahead, give or take \d/);
+    await page.fill(By.css('.sheet input'), 'much');
+    await page.click(page.button('Set by hand'));
+    await page.until('the reason', async () => (await page.text(By.css('.sheet [role=alert]'))).includes('no number of seconds'));
+    await page.fill(By.css('.sheet input'), '1.5');
+    await page.click(page.button('Set by hand'));
+    await page.until('the clock as set', async () => /Set by local administrator: 1\.50 s ahead/.test(await page.text(By.css('.sheet'))));
+    await page.click(page.button('Let what was found hold'));
+    await page.until('the clock as found', async () => (await page.text(By.css('.sheet'))).includes('2.90 s ahead'));
+  });
+
   test('the window narrows the list and refuses an end before its begin', async () => {
     await page.open('/strands?w=2026-11-24T05:30:00.000Z~2026-11-24T05:31:00.000Z');
     await page.until('few strands', async () => /^\d{1,2} of/.test(await page.text(By.css('.said[role=status]'))));
@@ -234,6 +259,8 @@ describe('lists and sources', () => {
       '/find?q=timeout&w=all',
       '/find?q=where+level+%3D%3D+error',
       '/sources?tab=coverage',
+      '/sources?tab=hosts',
+      '/strands?by=party',
       '/nowhere',
     ];
     const broken: string[] = [];

@@ -11,12 +11,15 @@ const url = await lastStarted();
 if (!url) throw new Error('start the demo first: bin/demo');
 const first = async (query: string): Promise<string> => (await call<Page<StrandSummary>>(`${url}/api/strands?limit=1&${query}`)).items[0]!.id;
 const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
+const slow = await first('flow=lens-order&outcome=done&sort=-duration');
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
 const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
+  'strand-slow': { path: `/strands/${slow}?tab=time`, has: 'Where' },
+  hosts: { path: '/sources?tab=hosts', has: 'give or take' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
   find: {
     path: '/find?q=where+level+%3E%3D+warning+and+not+component+%3D+kernel&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z',

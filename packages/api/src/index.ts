@@ -142,6 +142,25 @@ export interface Finding {
   nearestChange: string | null;
   similar: { count: number; since: Iso } | null;
 }
+/** Medians of strands in a slot of time, in milliseconds. */
+export interface SeriesPoint {
+  at: Iso;
+  strands: number;
+  wholeMs: number;
+  /** 95 % took no longer. */
+  slowMs: number;
+  databaseMs: number;
+  transitMs: number;
+}
+/** A strand's times beside those of its party and of everybody, of the same flow, around it. */
+export interface StrandSeries {
+  from: Iso;
+  to: Iso;
+  own: { at: Iso; wholeMs: number; databaseMs: number; transitMs: number };
+  everybody: SeriesPoint[];
+  /** Null where the strand has no party. */
+  party: { kind: string; value: string; points: SeriesPoint[] } | null;
+}
 export type StrandGrouping = 'flow' | 'party' | 'failed-in';
 /** Strands that have something in common. */
 export interface StrandGroup {

@@ -31,6 +31,7 @@ export { MARK, Marker, type Meaning, type MeaningRule } from './path/marks.ts';
 export * from './path/types.ts';
 export { arranged } from './path/arrange.ts';
 export { pathOf } from './path/path.ts';
+export { spentOf } from './path/spent.ts';
 export * from './findings/types.ts';
 export { verdictByLeg } from './findings/by-leg.ts';
 export { firstLine } from './findings/verdict.ts';

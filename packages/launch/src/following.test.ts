@@ -10,7 +10,9 @@ import type {
   SearchAnswer,
   SourceInfo,
   Strand,
+  StrandGroup,
   StrandLine,
+  StrandSeries,
   StrandSummary,
   Summary,
   Timeline,
@@ -152,6 +154,42 @@ describe('following the lens works’ morning', () => {
     const long = (await system.get<Page<StrandSummary>>('/strands?limit=500&minMs=8000&maxMs=60000')).items;
     expect(long.length).toBeGreaterThan(0);
     expect(long).toEqual(all.filter((one) => one.durationMs >= 8000 && one.durationMs <= 60_000));
+  });
+
+  test('the times of a strand stand beside those of its party and of everybody in its flow', async () => {
+    const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    const strand = await system.get<Strand>(`/strands/${idOf(failed)}`);
+    const series = await system.get<StrandSeries>(`/strands/${idOf(failed)}/series`);
+    const inDatabase = strand.time.filter((one) => one.component === 'labdb' && one.kind !== 'waiting').reduce((sum, one) => sum + one.ms, 0);
+    expect(series.own.wholeMs).toBeCloseTo(strand.durationMs, 3);
+    expect(series.own.databaseMs).toBeCloseTo(inDatabase, 3);
+    expect(inDatabase).toBeGreaterThan(8000);
+    const orders = (await system.get<Page<StrandSummary>>('/strands?flow=lens-order&limit=500')).items;
+    expect(series.everybody.reduce((sum, one) => sum + one.strands, 0)).toBe(orders.length);
+    const shop = failed.attributes.shop;
+    expect(series.party).toMatchObject({ kind: 'shop', value: shop });
+    const ofShop = orders.filter((one) => one.parties.some((party) => party.value === shop));
+    expect(series.party!.points.reduce((sum, one) => sum + one.strands, 0)).toBe(ofShop.length);
+    for (const one of series.everybody) expect(one.slowMs).toBeGreaterThanOrEqual(one.wholeMs);
+  });
+
+  test('strands are grouped by flow, by party and by where they gave up', async () => {
+    const groups = async (by: string): Promise<StrandGroup[]> => (await system.get<Page<StrandGroup>>(`/strands/groups?by=${by}`)).items;
+    const flows = await groups('flow');
+    for (const flow of ['lens-order', 'status-call']) {
+      const own = truth.filter((one) => one.flow === flow);
+      const group = flows.find((one) => one.key === flow)!;
+      expect(group.strands).toBe(own.length);
+      expect(group.outcomes.failed ?? 0).toBe(own.filter((one) => one.outcome === 'failed').length);
+    }
+    const shop = truth.find((one) => one.flow === 'lens-order')!.attributes.shop!;
+    expect((await groups('party')).find((one) => one.kind === 'shop' && one.key === shop)!.strands).toBe(
+      truth.filter((one) => one.attributes.shop === shop).length,
+    );
+    const [worst] = await groups('failed-in');
+    const narrowed = await system.get<Page<StrandSummary>>(`/strands?failedIn=${worst!.key}&limit=500`);
+    expect(narrowed.items).toHaveLength(worst!.strands);
+    expect(narrowed.items.every((one) => one.failedIn === worst!.key)).toBe(true);
   });
 
   test('a record opens in full, with its original bytes, its place and its neighbours', async () => {

@@ -37,6 +37,7 @@ import { Presenter } from './services/present.ts';
 import { QuietRules } from './services/quiet/quiet-rules.ts';
 import { RoleGuard } from './services/role-guard.ts';
 import { SearchService } from './services/search-service.ts';
+import { StrandSeriesService } from './services/series.ts';
 import { SourceTimes } from './services/source-times.ts';
 import { StrandService } from './services/strand-service.ts';
 import { Suggestions } from './services/suggestions.ts';
@@ -196,7 +197,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
       ...recordRoutes(records, sources, presenter, find),
       ...keptRoutes(kept, quiet),
-      ...strandRoutes(strands, search, names),
+      ...strandRoutes(strands, new StrandSeriesService(strandRows, identifiers), search, names),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),
       ...hostRoutes(clocks, clockRows, imports),

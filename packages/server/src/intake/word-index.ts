@@ -95,7 +95,9 @@ export class WordIndex {
   private async index(client: pg.Client, leaf: string): Promise<boolean> {
     try {
       await client.query(`analyze ${leaf}`);
-      await client.query(`create index concurrently ${wordsOf(leaf)} on ${leaf} using gin (lower(message collate "C") gin_trgm_ops) with (fastupdate = on)`);
+      await client.query(
+        `create index concurrently ${wordsOf(leaf)} on ${leaf} using gin (lower(message collate "C") gin_trgm_ops) with (fastupdate = on)`,
+      );
     } catch (error) {
       await client.query(`drop index if exists ${wordsOf(leaf)}`);
       if ((error as { code?: string }).code === CANCELLED) return false;

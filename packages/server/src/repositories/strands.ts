@@ -10,6 +10,9 @@ export interface StrandRow {
   ended_at: number;
   duration: number;
   records: number;
+  /** Of its duration, in microseconds. */
+  in_database: number;
+  in_transit: number;
   failed_in: string | null;
   headline: string;
   parties: number[];
@@ -44,6 +47,20 @@ export interface GroupRow {
   p50: number;
   p95: number;
   last: number;
+}
+interface Medians {
+  strands: number;
+  whole: number;
+  /** The 95th percentile. */
+  slow: number;
+  database: number;
+  transit: number;
+}
+/** Of the strands that began in a slot, in microseconds; of a party where it had any. */
+export interface SeriesRow {
+  slot: number;
+  all: Medians;
+  party: Medians | null;
 }
 const GROUPED_BY = { flow: 's.flow', party: 'p.party', 'failed-in': 's.failed_in' } as const;
 export interface StrandCursor {
@@ -102,6 +119,25 @@ export class StrandRepository {
       [own, limit],
     );
     return rows;
+  }
+
+  /** Medians of a flow's strands by slot of time, all of them and those of one party. */
+  async series(
+    { flow, environment }: { flow: string; environment: string },
+    party: number | null,
+    slots: { from: number; length: number; count: number },
+  ): Promise<SeriesRow[]> {
+    const medians = (filter: string): string =>
+      `json_build_object('strands', count(*) ${filter}, 'whole', percentile_disc(0.5) within group (order by duration) ${filter},
+         'slow', percentile_disc(0.95) within group (order by duration) ${filter}, 'database', percentile_disc(0.5) within group (order by in_database) ${filter},
+         'transit', percentile_disc(0.5) within group (order by in_transit) ${filter})`;
+    const { rows } = await this.db.raw<{ rows: (SeriesRow & { party: Medians })[] }>(
+      `select ((started_at - ?::bigint) / ?::bigint)::int as slot, ${medians('')} as all, ${medians('filter (where of_party)')} as party
+         from (select *, parties && ?::bigint[] as of_party from strand where flow = ? and environment = ? and started_at >= ? and started_at < ?) s
+         group by 1 order by 1`,
+      [slots.from, slots.length, party === null ? [] : [party], flow, environment, slots.from, slots.from + slots.count * slots.length],
+    );
+    return rows.map((row) => ({ ...row, party: row.party.strands > 0 ? row.party : null }));
   }
 
   related(founder: number): Promise<StrandRow[]> {

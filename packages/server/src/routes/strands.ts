@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
-import type { Page, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSummary } from '@fadenweg/api';
+import type { Page, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -10,6 +10,7 @@ import type { Names } from '../repositories/names.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { parseRecordKey } from '../services/present.ts';
 import type { SearchService } from '../services/search-service.ts';
+import type { StrandSeriesService } from '../services/series.ts';
 import type { StrandService } from '../services/strand-service.ts';
 
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
@@ -40,7 +41,7 @@ interface Filters {
   to?: string;
 }
 
-export function strandRoutes(strands: StrandService, search: SearchService, names: Names): AnyEndpoint[] {
+export function strandRoutes(strands: StrandService, series: StrandSeriesService, search: SearchService, names: Names): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
     const outcome = splitList(query.outcome);
     const unknown = outcome?.find((one) => !OUTCOMES.includes(one));
@@ -113,6 +114,16 @@ export function strandRoutes(strands: StrandService, search: SearchService, name
       async run({ params }, _request, response): Promise<Strand | undefined> {
         const row = await leads(strands, params.id, response);
         return row && strands.strand(row);
+      },
+    }),
+    endpoint<unknown, { id: string }>({
+      method: 'get',
+      path: '/strands/{id}/series',
+      summary: 'The strand’s times beside those of its party and of everybody in its flow; 204 where it has no flow',
+      params: id,
+      async run({ params }, _request, response): Promise<StrandSeries | undefined> {
+        const row = await leads(strands, params.id, response);
+        return (row && (await series.of(row))) ?? undefined;
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({

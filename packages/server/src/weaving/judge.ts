@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { arranged, headline, pathOf, verdictByLeg, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
+import { arranged, headline, pathOf, spentOf, verdictByLeg, type FlowRules, type Graph, type Level, type StrandRecord } from '@fadenweg/core';
 import { sourceOfId } from '../intake/batch.ts';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
@@ -12,7 +12,7 @@ export const MOST_RECORDS = 20_000;
 const BULK = 3000;
 const CHUNK = 200;
 const COLUMNS =
-  'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment, components';
+  'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment, components, in_database, in_transit';
 const FIELDS = 't.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.keys';
 
 /** Records that are carried over to the strands that are at issue. */
@@ -27,6 +27,8 @@ export interface JudgeContext {
   component(id: number): string;
   host(id: number): string;
   kindName(id: number): string;
+  /** Whether a component, by its name, is a database server. */
+  isDatabase(component: string): boolean;
   /** Value and kind of founders, read with their ties. */
   flows: readonly FlowRules[];
   evidenceEnd: number;
@@ -207,7 +209,8 @@ class StrandRows {
     const { outcome, findings } = verdictByLeg(records, path, flow, context.evidenceEnd);
     const first = findings[0];
     const row = this.rows;
-    row.begin(14);
+    const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
+    row.begin(16);
     row.big(founder);
     row.small(named.kind);
     row.text(named.value);
@@ -224,6 +227,8 @@ class StrandRows {
     row.bigs(this.parties(records));
     row.text(context.environment(sourceOfId(Number(records[0]!.id))));
     row.bigs([...components]);
+    row.big(inDatabase);
+    row.big(inTransit);
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

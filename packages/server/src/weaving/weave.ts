@@ -24,6 +24,8 @@ export class Weaver {
   private readonly recall = new Recall(0);
   /** Keys whose owner changed since the last carrying over; null where it were too many to tell. */
   private moved: Set<number> | null = new Set();
+  /** Components that are database servers, by their logs. */
+  private readonly databases = new Set<string>();
   private readonly names = {
     component: new Map<number, string>(),
     host: new Map<number, string>(),
@@ -163,6 +165,7 @@ export class Weaver {
         host: (id) => this.names.host.get(id) ?? '',
         kindName: (id) => this.names.kind.get(id) ?? '',
         environment: (id) => this.names.environment.get(id) ?? '',
+        isDatabase: (component) => this.databases.has(component),
       },
       (done) => progress(done, list.length),
     );
@@ -300,8 +303,13 @@ export class Weaver {
       const { rows } = await this.client.query<{ id: number; name: string }>(`select id, name from ${table}`);
       for (const { id, name } of rows) map.set(id, name);
     }
-    const { rows } = await this.client.query<{ id: number; environment: string }>('select id, environment from source');
-    for (const { id, environment } of rows) this.names.environment.set(id, environment);
+    const { rows } = await this.client.query<{ id: number; environment: string; format: string; component: number }>(
+      'select id, environment, format, component_id as component from source',
+    );
+    for (const { id, environment, format, component } of rows) {
+      this.names.environment.set(id, environment);
+      if (format.startsWith('postgresql')) this.databases.add(this.names.component.get(component) ?? '');
+    }
   }
 }
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { HostClock } from '@fadenweg/api';
-import { extent } from 'd3-array';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { computed } from 'vue';
 import { clock as clockText, day } from '../time/format.ts';
@@ -30,7 +29,7 @@ const lines = computed(() => {
 });
 const ahead = computed(() => {
   const values = [...props.clock.evidence.flatMap((one) => [one.leastMs, one.mostMs]), ...lines.value.flatMap((one) => [one.a, one.b])];
-  let [low, high] = extent(values) as [number, number];
+  let [low, high] = [Math.min(...values), Math.max(...values)];
   const wide = Math.max(10, high - low);
   if (Math.max(low, -high) < FAR * wide) [low, high] = [Math.min(low, 0), Math.max(high, 0)];
   const room = Math.max(5, (high - low) * 0.15);

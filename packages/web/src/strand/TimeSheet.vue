@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Strand } from '@fadenweg/api';
 import { computed } from 'vue';
+import SeriesCharts from './SeriesCharts.vue';
 import { ms } from '../strands/duration-text.ts';
 const props = defineProps<{ strand: Strand }>();
 const most = computed(() => Math.max(...props.strand.time.map((share) => share.ms), 0.001));
@@ -25,6 +26,7 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
         </tr>
       </tbody>
     </table>
+    <SeriesCharts v-if="strand.flow" :strand="strand" />
     <h2>Steps</h2>
     <table class="steps">
       <thead>

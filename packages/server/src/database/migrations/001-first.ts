@@ -75,6 +75,7 @@ export async function up(db: Knex): Promise<void> {
     create table strand (
       founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
       started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,
+      in_database bigint not null, in_transit bigint not null,
       failed_in text, headline text not null, parties bigint[] not null, environment text not null, components bigint[] not null);
     create index on strand (started_at, founder);
     create index on strand (flow, started_at, founder);
