@@ -75,6 +75,17 @@ describe('clocks that are amiss', () => {
     expect(wrong).toBe(0);
   });
 
+  test('stay put right when a short log of that day comes later', async () => {
+    const before = await pay();
+    const more = join(system.folder, 'more');
+    await mkdir(more);
+    await generateHuts(more, 80, DAY + 5 * 3_600_000_000, 1, 80, 0.05);
+    // of two hosts only: what is told of the third rests on what was there
+    const files = (await filesBelow([join(more, 'logs')])).filter((file) => /booking-web|reserve/.test(file.path));
+    expect(await system.bring(files)).toMatchObject({ state: 'done', errors: [] });
+    expect((await pay()).stretches).toEqual(before.stretches);
+  }, 60_000);
+
   test('can be set by hand, and let go again', async () => {
     const before = await pay();
     const own = await set(before.id, 0);

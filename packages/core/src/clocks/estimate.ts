@@ -9,6 +9,7 @@ import type { Bound, ClockEstimate, ClockReading, ClockRecord, ClockSpan } from 
 /** Strands of one stretch of time, about, and stretches at most. */
 const STRANDS_EACH = 150;
 const MOST_STRETCHES = 96;
+const FEW_STRETCHES = 4;
 /** A clock that is known as closely as this is known, in microseconds; else it has to be at least twice as far off as it is uncertain. */
 export const CLOSE: Duration = 100_000;
 const NEARLY_ALL = 0.9;
@@ -45,7 +46,9 @@ interface Stretch {
 
 /** Bounds in stretches of time with about as many each. */
 function cut(bounds: readonly Bound[], strands: number): Bound[][] {
-  const count = Math.max(1, Math.min(MOST_STRETCHES, Math.floor(strands / STRANDS_EACH)));
+  // a few at least where there is enough to go by: one alone does not show that a clock drifts
+  const few = Math.min(FEW_STRETCHES, Math.floor(bounds.length / (2 * FEWEST_HOPS)));
+  const count = Math.max(1, few, Math.min(MOST_STRETCHES, Math.floor(strands / STRANDS_EACH)));
   const sorted = [...bounds].sort((x, y) => x.atA - y.atA);
   return Array.from({ length: count }, (_, i) =>
     sorted.slice(Math.floor((i * sorted.length) / count), Math.floor(((i + 1) * sorted.length) / count)),

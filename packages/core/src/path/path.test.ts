@@ -78,6 +78,12 @@ describe('steps and the split of the time', () => {
     expect(time.find((share) => share.kind === 'queue')).toEqual({ component: 'relay', kind: 'queue', time: 700_000 });
   });
 
+  test('who speaks before and behind works in between, also while another that began later goes on afterwards', () => {
+    const { time } = pathOf([record(0, 'desk'), record(10, 'relay'), record(20, 'relay'), record(30, 'desk'), record(680, 'desk'), record(700, 'relay')]);
+    expect(time.find((share) => share.component === 'desk' && share.kind === 'work')!.time).toBeGreaterThanOrEqual(650_000);
+    expect(time.some((share) => share.component === 'relay' && share.kind === 'waiting')).toBe(false);
+  });
+
   test('a hop names what both records share', () => {
     expect(pathOf([record(0, 'a', { keys: [1, 7] }), record(3, 'b', { keys: [7] })]).hops).toEqual([
       { from: 1, to: 2, record: 1, delay: 3000, by: [7] },

@@ -14,7 +14,7 @@ interface Owner {
 /**
  * Gives every instant in which a leg is under way to one owner; what lies between legs is nobody's time. Between two neighbouring moments (records, begins of steps) it is, in this order:
  * a lock wait that a database told of; the queue between a record that sends and the next component; the innermost step
- * that is under way (its work if it spoke last or speaks next, else its waiting for another); else a gap.
+ * that is under way (its work if it spoke last or speaks next, else its waiting for another), or the one that speaks before and behind; else a gap.
  * Adds work and waiting to the steps. The shares add up to the time that the legs cover, exactly.
  */
 export function splitTime(
@@ -79,6 +79,9 @@ function ownerOf(
   for (const step of steps) {
     if (step.startedAt <= begin && step.endedAt >= end && (!innermost || step.startedAt >= innermost.startedAt)) innermost = step;
   }
+  // one that speaks before and behind works in between, also where another that began later goes on afterwards
+  const own = before && after && stepOf[next - 1] === stepOf[next] ? steps[stepOf[next]!] : undefined;
+  if (own && innermost && innermost.startedAt <= before!.at) innermost = own;
   if (!innermost) return { component: null, kind: 'gap', step: null };
   const speaks = innermost.component === before?.component || innermost.component === after?.component;
   return { component: innermost.component, kind: speaks ? 'work' : 'waiting', step: innermost };

@@ -6,6 +6,8 @@ import { recordsOfAll } from '../weaving/records-of-all.ts';
 
 /** Strands that are looked at, about. */
 const ENOUGH = 4000;
+/** Strands reach out of the window; what they did there does not count. A clock that is off may put a record out of it by so much, in microseconds. */
+const MARGIN = 60_000_000;
 /** Strands with more records say little about clocks. */
 const MOST_RECORDS = 300;
 
@@ -58,7 +60,8 @@ try {
         numbers.set(unit, (clock = units.length));
         units.push({ host, component });
       }
-      strands[strands.length - 1]!.push({ at, took, clock, shape: row.big(), marks: row.small(), keys: row.bigs() });
+      const record = { at, took, clock, shape: row.big(), marks: row.small(), keys: row.bigs() };
+      if (at >= from - MARGIN && at <= to + MARGIN) strands[strands.length - 1]!.push(record);
     },
   );
   parentPort!.postMessage({ units, estimates: estimateClocks(strands, units.length) } satisfies ClocksAnswer);

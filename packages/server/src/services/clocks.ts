@@ -7,7 +7,7 @@ import { askWorker } from './workers.ts';
 
 /** Longest estimate, in milliseconds. */
 const LONGEST = 120_000;
-/** Two clocks whose corrections differ by no more than this are alike, in microseconds. */
+/** Accounts of a clock that differ by no more than this are alike, in microseconds. */
 const ALIKE = 5000;
 const FOUND_BY = 'found';
 
@@ -36,7 +36,8 @@ export class Clocks {
     const found: FoundClock[] = estimates.map(({ clock, spans, readings, hops, with: partners }) => {
       const unit = unitOf(units[clock]!);
       const before = known.find((one) => one.host_id === unit.host_id && one.component_id === unit.component_id);
-      const merged = outside(before?.found ?? [], spans, from, to);
+      // where this window alone says too little, what is known stays
+      const merged = spans.length === 0 ? (before?.found ?? []) : around(before?.found ?? [], spans, from, to);
       // what is found again, but for a hair, stays as it is: nothing is read again for it
       const same = alike(before?.found ?? [], merged, readings);
       if (!same && (before?.set_ahead ?? null) === null) changed.push(unit);
@@ -69,14 +70,24 @@ export class Clocks {
 }
 
 /** What was known outside of a window, and what is known inside of it now. */
-function outside<Span extends ClockSpan | ClockReading>(before: readonly Span[], now: readonly Span[], from: number, to: number): Span[] {
-  return [...before.filter((one) => one.to < from || one.from > to), ...now].sort((a, b) => a.from - b.from);
+const outside = (before: readonly ClockReading[], now: readonly ClockReading[], from: number, to: number): ClockReading[] =>
+  [...before.filter((one) => one.to < from || one.from > to), ...now].sort((a, b) => a.from - b.from);
+
+/** The same of spans, which are cut where the window begins and ends. */
+function around(before: readonly ClockSpan[], now: readonly ClockSpan[], from: number, to: number): ClockSpan[] {
+  const kept = before.flatMap((one) => [
+    ...(one.from < from ? [{ ...one, to: Math.min(one.to, from) }] : []),
+    ...(one.to > to ? [{ ...one, from: Math.max(one.from, to), ahead: one.ahead + one.drift * (Math.max(one.from, to) - one.from) }] : []),
+  ]);
+  return [...kept, ...now].sort((a, b) => a.from - b.from);
 }
 
+/** Whether two accounts of a clock say the same, as closely as they know it. */
 function alike(a: readonly ClockSpan[], b: readonly ClockSpan[], readings: readonly ClockReading[]): boolean {
   if (!isAmiss(a) && !isAmiss(b)) return true;
+  const close = Math.max(ALIKE, ...[...a, ...b].map((one) => one.within));
   return [...a, ...b, ...readings].every(({ from, to }) =>
-    [from, to].every((at) => Math.abs(shiftAt(a, at) - shiftAt(b, at)) <= ALIKE || isTurn(a, at) || isTurn(b, at)),
+    [from, to].every((at) => Math.abs(shiftAt(a, at) - shiftAt(b, at)) <= close || isTurn(a, at) || isTurn(b, at)),
   );
 }
 /** At the moment at which a clock was set, both sides are right. */

@@ -100,6 +100,7 @@ figure {
 .key span {
   display: inline-block;
   vertical-align: middle;
+  margin-right: 3px;
 }
 .key .all {
   width: 16px;
