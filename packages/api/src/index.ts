@@ -25,6 +25,8 @@ export interface Problem {
   status: number;
   detail: string;
   action?: string;
+  /** With status 300: the strands among which to choose. */
+  choices?: StrandSummary[];
 }
 
 export interface RecordSource {

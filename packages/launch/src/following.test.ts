@@ -6,6 +6,7 @@ import type {
   ExportedStrand,
   LogRecord,
   Page,
+  Problem,
   RecordInFull,
   SearchAnswer,
   SourceInfo,
@@ -171,6 +172,18 @@ describe('following the lens works’ morning', () => {
     const ofShop = orders.filter((one) => one.parties.some((party) => party.value === shop));
     expect(series.party!.points.reduce((sum, one) => sum + one.strands, 0)).toBe(ofShop.length);
     for (const one of series.everybody) expect(one.slowMs).toBeGreaterThanOrEqual(one.wholeMs);
+  });
+
+  test('an identifier that was used again leads to the choice among its strands', async () => {
+    const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    const strand = await system.get<Strand>(`/strands/${idOf(failed)}`);
+    const session = strand.identifiers.find((one) => one.kind === 'db-session')!;
+    expect(session.validTo).not.toBeNull();
+    const response = await fetch(`${system.url}/api/strands/${encodeURIComponent(`db-session:${session.value}`)}`);
+    expect(response.status).toBe(300);
+    const { choices } = (await response.json()) as Problem;
+    expect(choices!.map((one) => one.id)).toContain(strand.id);
+    expect(choices!.length).toBeGreaterThan(1);
   });
 
   test('strands are grouped by flow, by party and by where they gave up', async () => {

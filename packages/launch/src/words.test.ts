@@ -59,7 +59,9 @@ test('words of a large day are indexed when it is quiet, and what is found stays
   expect(before.map((ids) => ids.length)).toEqual([7, 1, 7, 1111, 0, 7]);
   await until('an index', async () => (await indexed()).join() === 'record_20261119_words,record_20261120_words' || (await indexed()).length === 1);
   expect(await found()).toEqual(before);
-  const plan = await database.query<{ 'QUERY PLAN': string }>(`explain select * from record where lower(message collate "C") like '%nowhere-at-all%'`);
+  const plan = await database.query<{ 'QUERY PLAN': string }>(
+    `explain select * from record where lower(message collate "C") like '%nowhere-at-all%'`,
+  );
   expect(plan.rows.map((row) => row['QUERY PLAN']).join('\n')).toContain('_words');
 }, 60_000);
 

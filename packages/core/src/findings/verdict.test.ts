@@ -100,6 +100,18 @@ describe('how a strand ended, and why', () => {
     expect(run(118).findings[0]).toMatchObject({ kind: 'odd-volume', record: 1 });
     expect(run(9000).outcome).toBe('odd');
   });
+  test('a proxy that closes a request does not hide where it stopped', () => {
+    const records = [record(0, 'portal', 'accepted'), record(30, 'relay', 'enqueued'), record(40, 'edge', 'POST /orders 202', 0, 38_000)];
+    const { findings } = judge(records, 200_000);
+    expect(findings[0]).toMatchObject({ kind: 'stopped-before', component: 'relay', record: 1 });
+    expect(said(records, 200_000)).toBe(
+      'Nothing more after relay, 30: “enqueued”. edge only closed what had begun before; no source names it in the 3 min 20 s of evidence after it.',
+    );
+    // what states how long it worked itself is no closing
+    expect(judge([record(0, 'portal', 'accepted'), record(30, 'calc', 'done in 20 ms', 0, 20_000)], 200_000).findings[0]).toMatchObject({
+      component: 'calc',
+    });
+  });
   test('strands of no declared flow are not called stalled', () => {
     expect(judge([record(0, 'x', 'y')], 10_000_000, null).outcome).toBe('done');
   });

@@ -37,9 +37,8 @@ export function verdict(records: readonly StrandRecord[], path: Path, flow: Flow
   const volume = flow ? volumeFinding(records, flow) : null;
   if (volume) return { outcome: 'odd', findings: [volume] };
   if (lastDone >= 0 || marked(MARK.ends).length > 0) return { outcome: 'done', findings: [] };
-  const last = records.length - 1;
-  if (flow && evidenceEnd - records[last]!.at > flow.patienceMs * 1000)
-    return { outcome: 'stalled', findings: [silence(records, last, evidenceEnd)] };
+  if (flow && evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000)
+    return { outcome: 'stalled', findings: [silence(records, lastReached(records), evidenceEnd)] };
   return { outcome: flow ? 'running' : 'done', findings: [] };
 }
 
@@ -123,8 +122,22 @@ function refusal(records: readonly StrandRecord[], index: number): Finding {
   };
 }
 
+/**
+ * The last record that tells how far it came: not one that closes what it had begun before others (its stated duration reaches back over
+ * records of other components), such as a proxy's that speaks when the answer has gone.
+ */
+function lastReached(records: readonly StrandRecord[]): number {
+  for (let i = records.length - 1; i > 0; i--) {
+    const { at, took, component } = records[i]!;
+    const begin = at - took;
+    if (!(took > 0) || !records.slice(0, i).some((other) => other.component !== component && other.at > begin)) return i;
+  }
+  return 0;
+}
+
 function silence(records: readonly StrandRecord[], last: number, evidenceEnd: Microseconds): Finding {
   const record = records[last]!;
+  const closing = [...new Set(records.slice(last + 1).map((other) => other.component))];
   return {
     rank: 1,
     kind: 'stopped-before',
@@ -140,8 +153,14 @@ function silence(records: readonly StrandRecord[], last: number, evidenceEnd: Mi
       { kind: 'time', at: record.at },
       { kind: 'words', text: ': ' },
       { kind: 'quote', text: firstLine(record.message), record: last },
-      { kind: 'words', text: '. No source names it in the ' },
-      { kind: 'duration', time: evidenceEnd - record.at },
+      ...(closing.length === 0
+        ? [{ kind: 'words' as const, text: '. No source names it in the ' }]
+        : [
+            { kind: 'words' as const, text: '. ' },
+            { kind: 'component' as const, text: closing.join(' and ') },
+            { kind: 'words' as const, text: ' only closed what had begun before; no source names it in the ' },
+          ]),
+      { kind: 'duration', time: evidenceEnd - records[records.length - 1]!.at },
       { kind: 'words', text: ' of evidence after it.' },
     ],
   };

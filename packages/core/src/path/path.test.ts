@@ -79,7 +79,14 @@ describe('steps and the split of the time', () => {
   });
 
   test('who speaks before and behind works in between, also while another that began later goes on afterwards', () => {
-    const { time } = pathOf([record(0, 'desk'), record(10, 'relay'), record(20, 'relay'), record(30, 'desk'), record(680, 'desk'), record(700, 'relay')]);
+    const { time } = pathOf([
+      record(0, 'desk'),
+      record(10, 'relay'),
+      record(20, 'relay'),
+      record(30, 'desk'),
+      record(680, 'desk'),
+      record(700, 'relay'),
+    ]);
     expect(time.find((share) => share.component === 'desk' && share.kind === 'work')!.time).toBeGreaterThanOrEqual(650_000);
     expect(time.some((share) => share.component === 'relay' && share.kind === 'waiting')).toBe(false);
   });

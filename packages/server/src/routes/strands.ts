@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
-import type { Page, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
+import type { Page, Problem, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -109,7 +109,7 @@ export function strandRoutes(strands: StrandService, series: StrandSeriesService
     endpoint<unknown, { id: string }>({
       method: 'get',
       path: '/strands/{id}',
-      summary: 'One strand as a whole; a merged one answers 308 with its successor',
+      summary: 'One strand as a whole; a merged one answers 308 with its successor, an identifier of several 300 with the choices',
       params: id,
       async run({ params }, _request, response): Promise<Strand | undefined> {
         const row = await leads(strands, params.id, response);
@@ -159,11 +159,23 @@ async function* exportLines(strands: StrandService, filter: StrandFilter, withRe
   }
 }
 
-/** The strand that an id leads to; answers by itself when the strand was merged into another. */
+/** The strand that an id leads to; answers by itself when the strand was merged into another, or when there are several. */
 async function leads(strands: StrandService, strandId: string, response: Response): Promise<StrandRow | undefined> {
   const found = await strands.resolve(strandId);
   if (!found) throw notFound(`The strand “${strandId.slice(0, 120)}”`);
   if ('row' in found) return found.row;
+  if ('choices' in found) {
+    const problem: Problem = {
+      type: 'about:blank',
+      title: 'It belongs to several strands',
+      status: 300,
+      detail: 'This identifier was used again and again; each time it belonged to another strand.',
+      action: 'Choose the one of the time that you mean.',
+      choices: found.choices,
+    };
+    response.status(300).type('application/problem+json').send(JSON.stringify(problem));
+    return undefined;
+  }
   response.redirect(308, `/api/strands/${encodeURIComponent(found.moved)}`);
   return undefined;
 }

@@ -36,6 +36,8 @@ import { recordKey, type Presenter } from './present.ts';
 
 /** Most records that one strand's page follows at once. */
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
+/** Strands among which to choose, the latest first. */
+const MOST_CHOICES = 100;
 /** A record may be placed so much later than it is stored, in microseconds. */
 const COARSE = 1_000_000;
 type Flow = FlowRules & { usualUs: number | null };
@@ -104,14 +106,21 @@ export class StrandService {
     return this.strands.counts(filter);
   }
 
-  /** Where an id leads: the strand's founder, the id of the strand that its identifier belongs to now, or nothing. */
-  async resolve(id: string): Promise<{ row: StrandRow } | { moved: string } | null> {
+  /** Where an id leads: the strand's founder, the id of the strand that its identifier belongs to now, several of them where it was used again, or nothing. */
+  async resolve(id: string): Promise<{ row: StrandRow } | { moved: string } | { choices: StrandSummary[] } | null> {
     const key = founderOfId(id);
     if (key === null) return null;
     const row = await this.strands.byFounder(key);
     if (row) return { row };
-    const ties = (await this.identifiers.ties(key)).filter((tie) => tie.valid_to === ALWAYS);
-    const owner = ties[0] ? (await this.identifiers.named([ties[0].founder])).get(ties[0].founder) : undefined;
+    const ties = await this.identifiers.ties(key);
+    const founders = [
+      ...new Set((ties.some((tie) => tie.valid_to === ALWAYS) ? ties.filter((tie) => tie.valid_to === ALWAYS) : ties).map((tie) => tie.founder)),
+    ];
+    if (founders.length > 1) {
+      const rows = (await this.strands.byFounders(founders)).sort((a, b) => b.started_at - a.started_at).slice(0, MOST_CHOICES);
+      return { choices: await this.presenter.summaries(rows, await this.declarations.flows()) };
+    }
+    const owner = founders.length === 1 ? (await this.identifiers.named(founders)).get(founders[0]!) : undefined;
     return owner ? { moved: strandId(owner.kind, owner.scope, owner.value) } : null;
   }
 

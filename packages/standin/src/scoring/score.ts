@@ -163,7 +163,8 @@ function timing(truth: Truth, told: Told | null): { order: Hits; times: Hits } {
   for (const [i, a] of both.entries()) {
     for (const b of both.slice(i + 1)) {
       const apart = b.real.from - a.real.from;
-      if (Math.abs(apart) >= Math.max(TOGETHER, a.real.grain ?? 0, b.real.grain ?? 0)) order[apart > 0 === b.as.from > a.as.from ? 'right' : 'wrong']++;
+      if (Math.abs(apart) >= Math.max(TOGETHER, a.real.grain ?? 0, b.real.grain ?? 0))
+        order[apart > 0 === b.as.from > a.as.from ? 'right' : 'wrong']++;
     }
   }
   return { order, times };

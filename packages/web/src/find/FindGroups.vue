@@ -133,6 +133,7 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
 }
 .order .input {
   width: 150px;
+  min-height: 24px;
   padding: 0 6px;
 }
 .scroller {

@@ -9,6 +9,7 @@ import RecordSheet from '../record/RecordSheet.vue';
 import { useShare } from '../share/use-share.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
 import IdentifierSheet from './IdentifierSheet.vue';
+import StrandChoices from './StrandChoices.vue';
 import StrandHead from './StrandHead.vue';
 import TimeSheet from './TimeSheet.vue';
 import { useStrand } from './use-strand.ts';
@@ -77,7 +78,8 @@ useKeys({
 </script>
 <template>
   <main class="strand">
-    <ProblemNote v-if="problem" :problem="problem" @again="again" />
+    <StrandChoices v-if="problem?.choices" :problem="problem" :choices="problem.choices" />
+    <ProblemNote v-else-if="problem" :problem="problem" @again="again" />
     <p v-else-if="!strand" class="waiting soft" role="status">{{ loading ? 'Following the strand…' : '' }}</p>
     <template v-else>
       <StrandHead :strand="strand" @select="select" />
