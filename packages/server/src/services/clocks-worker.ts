@@ -42,8 +42,7 @@ try {
   const numbers = new Map<string, number>();
   const strands: ClockRecord[][] = [];
   let founder = NaN;
-  // the sample is small: records are looked up in it, not sorted to meet it
-  await client.query(`set work_mem = '128MB'; set enable_mergejoin = off`);
+  await client.query(`set work_mem = '128MB'`);
   await copyOut(
     client,
     `${recordsOfAll('sampled', 't.founder, r.at - coalesce(r.shifted, 0), r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys')} order by 1`,

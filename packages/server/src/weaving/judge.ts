@@ -66,10 +66,9 @@ export async function judge(
   progress(founders.length - rest.length);
   if (rest.length >= BULK) {
     if (atHand.size > 0) await touch(client, rest);
-    // the ties fit into memory: records are looked up in them, not sorted to meet them
-    await client.query(`set work_mem = '256MB'; set enable_mergejoin = off`);
+    await client.query(`set work_mem = '256MB'`);
     await copyOut(client, ALL_AT_ONCE, (row) => out.add(row.big(), row));
-    await client.query('reset work_mem; reset enable_mergejoin');
+    await client.query('reset work_mem');
     if (atHand.size > 0) await touch(client, founders);
   } else {
     for (let i = 0; i < rest.length; i += CHUNK) {
