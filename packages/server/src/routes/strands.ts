@@ -169,7 +169,7 @@ async function leads(strands: StrandService, strandId: string, response: Respons
       type: 'about:blank',
       title: 'It belongs to several strands',
       status: 300,
-      detail: 'This identifier was used again and again; each time it belonged to another strand.',
+      detail: `This identifier was used again and again; each time it belonged to another strand. The latest ${found.choices.length} are listed.`,
       action: 'Choose the one of the time that you mean.',
       choices: found.choices,
     };
