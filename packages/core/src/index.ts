@@ -25,6 +25,7 @@ export { LaneFinder } from './stitching/lane.ts';
 export { carryOver, NAMELESS, STRANGE, type LaneRecords } from './stitching/carry-over.ts';
 export { chains, type ChainLink } from './stitching/chain.ts';
 export { CLOSE, estimateClocks } from './clocks/estimate.ts';
+export { alike, renewed, renewedReadings } from './clocks/account.ts';
 export { isAmiss, shiftAt } from './clocks/shift.ts';
 export type { ClockEstimate, ClockReading, ClockRecord, ClockSpan } from './clocks/types.ts';
 export { MARK, Marker, type Meaning, type MeaningRule } from './path/marks.ts';

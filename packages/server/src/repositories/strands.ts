@@ -39,9 +39,8 @@ export interface StrandFilter {
 }
 /** Strands that have a flow, a party or the component that gave up in common. */
 export interface GroupRow {
-  flow: string | null;
-  party: number | null;
-  failed_in: string | null;
+  /** Of the flow, null for none; the party's key; or of the component. */
+  name: string | number | null;
   strands: number;
   outcomes: Record<string, number>;
   p50: number;
@@ -102,18 +101,13 @@ export class StrandRepository {
   /** Groups of strands, the largest first. */
   async groups(by: keyof typeof GROUPED_BY, filter: StrandFilter, limit: number): Promise<GroupRow[]> {
     const own = this.filtered(filter).select('flow', 'parties', 'failed_in', 'outcome', 'duration', 'started_at');
-    const column = GROUPED_BY[by];
+    const named = `select ${GROUPED_BY[by]} as name, s.* from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''} ${by === 'failed-in' ? 'where s.failed_in is not null' : ''}`;
     const { rows } = await this.db.raw<{ rows: GroupRow[] }>(
-      `with own as (?), by_outcome as (
-         select ${column} as name, s.outcome, count(*) as count from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''}
-           ${by === 'failed-in' ? 'where s.failed_in is not null' : ''} group by 1, 2
-       ), whole as (
-         select ${column} as name, count(*)::int as strands, percentile_disc(array[0.5, 0.95]) within group (order by s.duration) as at, max(s.started_at) as last
-           from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''} ${by === 'failed-in' ? 'where s.failed_in is not null' : ''}
-           group by 1 order by 2 desc, 1 limit ?
-       )
-       select ${by === 'party' ? 'w.name as party, null as flow, null as failed_in' : by === 'flow' ? 'w.name as flow, null as party, null as failed_in' : 'w.name as failed_in, null as flow, null as party'},
-         w.strands, w.at[1] as p50, w.at[2] as p95, w.last,
+      `with own as (?), named as (${named}), by_outcome as (select name, outcome, count(*) as count from named group by 1, 2),
+         whole as (
+           select name, count(*)::int as strands, percentile_disc(array[0.5, 0.95]) within group (order by duration) as at, max(started_at) as last
+             from named group by 1 order by 2 desc, 1 limit ?)
+       select w.name, w.strands, w.at[1] as p50, w.at[2] as p95, w.last,
          (select json_object_agg(o.outcome, o.count) from by_outcome o where o.name is not distinct from w.name) as outcomes
          from whole w order by w.strands desc, w.name`,
       [own, limit],

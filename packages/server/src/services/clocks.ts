@@ -1,14 +1,11 @@
-import { isAmiss, shiftAt, type ClockReading, type ClockSpan } from '@fadenweg/core';
-import type { ClockRepository, ClockRow, ClockUnit, FoundClock } from '../repositories/clocks.ts';
-import { spansOf } from '../repositories/clocks.ts';
+import { alike, renewed, renewedReadings } from '@fadenweg/core';
+import { spansOf, type ClockRepository, type ClockRow, type ClockUnit, type FoundClock } from '../repositories/clocks.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ClocksAnswer, ClocksData } from './clocks-worker.ts';
 import { askWorker } from './workers.ts';
 
 /** Longest estimate, in milliseconds. */
 const LONGEST = 120_000;
-/** Accounts of a clock that differ by no more than this are alike, in microseconds. */
-const ALIKE = 5000;
 const FOUND_BY = 'found';
 
 /** Estimates the clocks of hosts from what was woven, keeps them, and tells what has to be read again with them. */
@@ -36,15 +33,14 @@ export class Clocks {
     const found: FoundClock[] = estimates.map(({ clock, spans, readings, hops, with: partners }) => {
       const unit = unitOf(units[clock]!);
       const before = known.find((one) => one.host_id === unit.host_id && one.component_id === unit.component_id);
-      // where this window alone says too little, what is known stays
-      const merged = spans.length === 0 ? (before?.found ?? []) : around(before?.found ?? [], spans, from, to);
+      const merged = renewed(before?.found ?? [], spans, from, to);
       // what is found again, but for a hair, stays as it is: nothing is read again for it
       const same = alike(before?.found ?? [], merged, readings);
       if (!same && (before?.set_ahead ?? null) === null) changed.push(unit);
       return {
         ...unit,
         found: same && before ? before.found : merged,
-        readings: outside(before?.readings ?? [], readings, from, to),
+        readings: renewedReadings(before?.readings ?? [], readings, from, to),
         hops,
         partners: partners.map((one) => {
           const other = units[one.clock]!;
@@ -68,27 +64,3 @@ export class Clocks {
     return sources;
   }
 }
-
-/** What was known outside of a window, and what is known inside of it now. */
-const outside = (before: readonly ClockReading[], now: readonly ClockReading[], from: number, to: number): ClockReading[] =>
-  [...before.filter((one) => one.to < from || one.from > to), ...now].sort((a, b) => a.from - b.from);
-
-/** The same of spans, which are cut where the window begins and ends. */
-function around(before: readonly ClockSpan[], now: readonly ClockSpan[], from: number, to: number): ClockSpan[] {
-  const kept = before.flatMap((one) => [
-    ...(one.from < from ? [{ ...one, to: Math.min(one.to, from) }] : []),
-    ...(one.to > to ? [{ ...one, from: Math.max(one.from, to), ahead: one.ahead + one.drift * (Math.max(one.from, to) - one.from) }] : []),
-  ]);
-  return [...kept, ...now].sort((a, b) => a.from - b.from);
-}
-
-/** Whether two accounts of a clock say the same, as closely as they know it. */
-function alike(a: readonly ClockSpan[], b: readonly ClockSpan[], readings: readonly ClockReading[]): boolean {
-  if (!isAmiss(a) && !isAmiss(b)) return true;
-  const close = Math.max(ALIKE, ...[...a, ...b].map((one) => one.within));
-  return [...a, ...b, ...readings].every(({ from, to }) =>
-    [from, to].every((at) => Math.abs(shiftAt(a, at) - shiftAt(b, at)) <= close || isTurn(a, at) || isTurn(b, at)),
-  );
-}
-/** At the moment at which a clock was set, both sides are right. */
-const isTurn = (spans: readonly ClockSpan[], at: number): boolean => spans.some((span, i) => i > 0 && Math.abs(span.from - at) <= 60_000_000);

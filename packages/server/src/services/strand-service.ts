@@ -84,12 +84,12 @@ export class StrandService {
   /** Strands grouped by what they have in common, the largest group first. */
   async groups(by: StrandGrouping, filter: StrandFilter, limit: number): Promise<StrandGroup[]> {
     const [rows, flows] = await Promise.all([this.strands.groups(by, filter, limit), this.declarations.flows()]);
-    const named = await this.identifiers.named(rows.flatMap((row) => row.party ?? []));
+    const named = await this.identifiers.named(by === 'party' ? rows.map((row) => Number(row.name)) : []);
     return rows.flatMap((row) => {
-      const party = row.party === null ? null : named.get(row.party);
-      if (party === undefined) return [];
-      const key = party?.value ?? row.failed_in ?? row.flow ?? 'none';
-      const label = by === 'flow' ? (flows.find((flow) => flow.name === row.flow)?.label ?? row.flow ?? 'other strands') : key;
+      const party = by === 'party' ? named.get(Number(row.name)) : null;
+      if (party === undefined) return []; // taken out meanwhile
+      const key = party?.value ?? String(row.name ?? 'none');
+      const label = by === 'flow' ? (flows.find((flow) => flow.name === row.name)?.label ?? (row.name === null ? 'other strands' : key)) : key;
       return {
         key,
         label,
