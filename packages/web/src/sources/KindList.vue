@@ -40,7 +40,10 @@ const declare = (kind: Declared): Promise<boolean> =>
 const discovered = computed(() =>
   (answer.value?.items ?? []).flatMap((kind) => (kind.discovered && !kind.guarded ? [{ ...kind, discovered: kind.discovered }] : [])),
 );
-const declared = computed(() => (answer.value?.items ?? []).filter((kind) => !kind.discovered || kind.guarded));
+/** What the guard has changed stands first: somebody should know. */
+const declared = computed(() =>
+  (answer.value?.items ?? []).filter((kind) => !kind.discovered || kind.guarded).sort((a, b) => Number(!!b.guarded) - Number(!!a.guarded)),
+);
 const confirm = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
