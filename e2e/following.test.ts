@@ -173,6 +173,7 @@ describe('lists and sources', () => {
     await page.press('j', 'h', Key.ARROW_RIGHT, Key.ARROW_RIGHT);
     await page.until('its flow in hand', async () => (await page.text(By.css('.value-menu:popover-open'))).startsWith('flow lens-order'));
     await page.press(Key.ESCAPE);
+    await page.until('the menu closed', async () => (await browser.driver.findElements(By.css('.value-menu:popover-open'))).length === 0);
     await page.press('o');
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });

@@ -17,6 +17,8 @@ const kind = (name: string, label: string, role: string, patterns: string[], fie
 export const KINDS = [
   kind('order', 'order', 'business', ['LX-\\d{6}'], []),
   kind('run', 'job run', 'business', ['PL-\\d{4}', 'SS-\\d{4}', 'IE-\\d{4}', 'FC-\\d{4}'], []),
+  kind('claim', 'claim', 'business', ['RC-\\d{5}'], []),
+  kind('reference', 'shop’s own number', 'shared', ['S\\d{4}-\\d{5}'], []),
   kind('message', 'message', 'link', ['m-[0-9a-f]{8}'], []),
   kind('shop', 'shop', 'shared', [], ['shop']),
 ];
@@ -32,9 +34,13 @@ export const FLOWS = [
     expects: [{ field: 'rows read', words: 'read', min: 1000, max: null }],
   },
   { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
+  { name: 'invoice-export-job', label: 'invoice-export job', kind: 'run', prefix: 'IE-', patienceMs: 1_800_000, expects: [] },
+  { name: 'frame-catalogue-job', label: 'frame-catalogue job', kind: 'run', prefix: 'FC-', patienceMs: 1_800_000, expects: [] },
+  { name: 'remake-claim', label: 'remake claim', kind: 'claim', prefix: '', patienceMs: 600_000, expects: [] },
 ];
 export const MEANINGS = [
   { component: 'order-desk', contains: 'finished, parcel', means: 'done' },
+  { component: 'order-desk', contains: 'decided: remake', means: 'done' },
   { component: 'order-desk', contains: 'refused', means: 'refused' },
   { component: 'order-desk', contains: 'on hold, reason', means: 'ends' },
   { component: 'batch', contains: 'finished in', means: 'done' },

@@ -18,6 +18,7 @@ export interface World {
 /** Running numbers of orders, messages and job runs. */
 export class Numbers {
   private order: number;
+  private claim = 400;
   /** Behind the numbers that the stories use for their runs, so that none is given twice. */
   private readonly runs: Record<string, number> = { PL: 423, SS: 7_731, IE: 300, FC: 40 };
   constructor(firstOrder = 101_000) {
@@ -26,6 +27,10 @@ export class Numbers {
   nextOrder(): string {
     this.order++;
     return `LX-${this.order}`;
+  }
+  nextClaim(): string {
+    this.claim++;
+    return `RC-${String(this.claim).padStart(5, '0')}`;
   }
   get lastOrder(): number {
     return this.order;

@@ -8,7 +8,7 @@ import { recordsOfAll } from '../weaving/records-of-all.ts';
 const ENOUGH = 4000;
 /** Strands reach out of the window; what they did there does not count. A clock that is off may put a record out of it by so much, in microseconds. */
 const MARGIN = 60_000_000;
-/** Strands with more records say little about clocks. */
+/** Strands whose own identifier is named more often say little about clocks. */
 const MOST_RECORDS = 300;
 
 export interface ClocksData {
@@ -23,20 +23,16 @@ export interface ClocksAnswer {
   estimates: ClockEstimate[];
 }
 
-/** Estimates clocks from a sample of the strands of a window: always the same ones, since they are chosen by key. */
+/** Estimates clocks from a sample of the strands of a window, judged or not: always the same ones, since they are chosen by key. */
 const { databaseUrl, from, to } = workerData as ClocksData;
 const client = await ownClient(databaseUrl);
 try {
   const nameless = new Set((await client.query<{ id: number }>(`select id from host where name = ''`)).rows.map((row) => row.id));
-  const window = 'ended_at >= $1 and started_at <= $2 and records between 3 and $3 and cardinality(components) > 1';
-  const counted = await client.query<{ count: number }>(`select count(*)::int as count from strand where ${window}`, [from, to, MOST_RECORDS]);
+  // of what is tied together: it need not be judged for it
+  const window = `select s.key as founder from sighting s where s.last_at >= $1 and s.first_at <= $2 and s.key in (select founder from tie) group by s.key having sum(s.count) <= $3`;
+  const counted = await client.query<{ count: number }>(`select count(*)::int as count from (${window}) one`, [from, to, MOST_RECORDS]);
   const every = Math.max(1, Math.ceil(counted.rows[0]!.count / ENOUGH));
-  await client.query(`create temp table sampled as select founder from strand where ${window} and mod(founder, $4) = 0`, [
-    from,
-    to,
-    MOST_RECORDS,
-    every,
-  ]);
+  await client.query(`create temp table sampled as select founder from (${window}) one where mod(founder, $4) = 0`, [from, to, MOST_RECORDS, every]);
   await client.query('analyze sampled');
   const units: ClocksAnswer['units'] = [];
   const numbers = new Map<string, number>();

@@ -147,11 +147,13 @@ export class ImportService {
       return;
     }
     // both take a while; what is discovered is read again at once
-    const settled = this.weaving.settle();
+    const tied = this.weaving.tied();
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
-    await settled;
+    await tied;
     if (await this.guarded(importId)) return;
+    // before strands are judged: they would be judged again for every clock that is amiss
     if (await this.straightened(importId)) return;
+    await this.weaving.settle();
     await this.sources.changeImport(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
       ended_at: new Date(),
@@ -249,6 +251,7 @@ export class ImportService {
     await this.intake().cancel(ids);
     await this.sources.forgetRead(ids);
     await this.sources.setDue(ids, false);
+    this.weaving.again(ids);
     this.weaving.askLater(!sameNames);
     this.intake().poke();
   }

@@ -62,4 +62,26 @@ describe('what readers told since the last weaving', () => {
     recall.forget(0);
     expect(recall.overflown).toBe(false);
   });
+
+  test('what was told of sources that are read again is forgotten, the rest stays', () => {
+    const recall = new Recall(0);
+    const of = (source: number, byte: number): number => source * 2 ** 36 + byte;
+    recall.add(rows([{ home: 10, at: 1, id: of(1, 0) }, { home: 10, at: 2, id: of(2, 0) }, { home: 10, at: 3, id: of(1, 50) }, { home: 10, at: 4, id: of(3, 0) }])); // prettier-ignore
+    recall.add(rows([{ home: 10, at: 5, id: of(3, 9) }]));
+    recall.forgetSources(new Set([1]));
+    expect(recalled(recall, 1, () => 0)).toEqual([[0, of(2, 0)], [0, of(3, 0)], [0, of(3, 9)]]); // prettier-ignore
+    recall.forgetSources(new Set([2, 3]));
+    expect(recalled(recall, 1, () => 0)).toEqual([]);
+  });
+
+  test('what goes on from another one knows which nodes are new, whatever their numbers', () => {
+    const before = new Recall(5);
+    before.add(rows([{ home: 10, at: 1, id: 1 }]));
+    const recall = new Recall(0);
+    recall.goOn(before, 8, new Set([2, 6]));
+    expect([0, 2, 6, 7, 8].filter((node) => recall.isOlder(node))).toEqual([0, 7]);
+    expect(recalled(recall, 1, () => 0)).toEqual([[0, 1]]);
+    recall.forget(9);
+    expect(recall.isOlder(2)).toBe(true);
+  });
 });

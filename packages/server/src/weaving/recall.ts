@@ -1,3 +1,4 @@
+import { sourceOfId } from '../intake/batch.ts';
 import { RowReader, rowEnd } from './copy-out.ts';
 
 /** Most bytes of glimpses that are kept; what comes on top is read from the database again. */
@@ -13,9 +14,16 @@ export class Recall {
   private bytes = 0;
   /** More was told than is kept. */
   overflown = false;
+  /** Nodes before `since` that are new all the same. */
+  private young: ReadonlySet<number> = new Set();
 
-  /** @param since nodes from this on were first seen after the last weaving */
+  /** @param since nodes from this on were first seen after strands were last judged */
   constructor(public since: number) {}
+
+  /** Whether a node was there already when strands were last judged. */
+  isOlder(node: number): boolean {
+    return node < this.since && !this.young.has(node);
+  }
 
   add(rows: Uint8Array): void {
     if (this.overflown) return;
@@ -26,10 +34,46 @@ export class Recall {
     } else this.parts.push(Buffer.from(rows.slice().buffer)); // exactly: what comes has room behind it
   }
   forget(since: number): void {
+    this.young = new Set();
     this.parts = [];
     this.bytes = 0;
     this.overflown = false;
     this.since = since;
+  }
+
+  /** Sources are read again: what was told of them does not hold any more. */
+  forgetSources(sources: ReadonlySet<number>): void {
+    const reader = new RowReader();
+    for (const [i, buffer] of this.parts.entries()) {
+      const kept: Buffer[] = [buffer.subarray(0, HEAD)];
+      let from = HEAD;
+      let position = HEAD;
+      while (buffer.readInt16BE(position) > 0) {
+        const end = rowEnd(buffer, position);
+        reader.buffer = buffer;
+        reader.position = position + 2;
+        reader.big(); // home
+        reader.big(); // at
+        if (sources.has(sourceOfId(reader.big()))) {
+          kept.push(buffer.subarray(from, position));
+          from = end;
+        }
+        position = end;
+      }
+      if (from === HEAD) continue;
+      this.parts[i] = Buffer.concat([...kept, buffer.subarray(from)]);
+      this.bytes -= buffer.length - this.parts[i].length;
+    }
+  }
+
+  /**
+   * Takes over what another one keeps, whose nodes had other numbers.
+   *
+   * @param nodes how many nodes there are now, all of which are stored
+   * @param young by their new numbers, those that were first seen after strands were last judged
+   */
+  goOn(before: Recall, nodes: number, young: ReadonlySet<number>): void {
+    Object.assign(this, { parts: before.parts, bytes: before.bytes, overflown: before.overflown, since: nodes, young });
   }
 
   /**

@@ -7,6 +7,7 @@ import { ALWAYS } from '../repositories/identifiers.ts';
 import { carry, type OwnerAt } from './carry.ts';
 import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
+import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
 import { Recall } from './recall.ts';
 import type { Told } from './weaving-worker.ts';
 
@@ -22,6 +23,12 @@ export class Weaver {
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
   private readonly recall = new Recall(0);
+  /** Founders that are tied otherwise than before and not judged yet. */
+  private readonly owed = new Set<number>();
+  /** Nothing was told since the ties were written. */
+  private tied = false;
+  /** All strands are owed, whatever is at hand of them. */
+  private owedAll = false;
   /** Keys whose owner changed since the last carrying over; null where it were too many to tell. */
   private moved: Set<number> | null = new Set();
   /** Components that are database servers, by their logs. */
@@ -74,15 +81,26 @@ export class Weaver {
     return weaver;
   }
 
-  /** Keys that were named since the last weaving; they outlive what is loaded anew. */
-  named(): number[] {
-    return [...this.touched].map((node) => this.graph.keyOf(node));
+  /** Takes over from the one whose graph was out of date: what was named, tied and told and is not judged yet. */
+  goOn(before: Weaver): void {
+    const nodesOf = (nodes: Iterable<number>): Set<number> => {
+      const found = new Set<number>();
+      for (const node of nodes) found.add(this.graph.node(before.graph.keyOf(node)));
+      found.delete(-1);
+      return found;
+    };
+    for (const node of nodesOf(before.touched)) this.touched.add(node);
+    for (const founder of before.owed) this.owed.add(founder);
+    this.owedAll = before.owedAll;
+    this.moved = before.moved;
+    const young = function* (): Iterable<number> {
+      for (let node = 0; node < before.graph.size; node++) if (!before.recall.isOlder(node)) yield node;
+    };
+    this.recall.goOn(before.recall, this.graph.size, nodesOf(young()));
   }
-  name(keys: readonly number[]): void {
-    for (const key of keys) {
-      const node = this.graph.node(key);
-      if (node >= 0) this.touched.add(node);
-    }
+  /** Sources are read again: glimpses of them are out of date. */
+  forgetSources(sources: readonly number[]): void {
+    this.recall.forgetSources(new Set(sources));
   }
 
   /** Kinds of links that join too much to tell transactions apart. */
@@ -92,6 +110,7 @@ export class Weaver {
 
   /** What a stored batch told: key, kind, first, last … and a, b, first, last …, and glimpses of its records. */
   apply({ seen, tied, glimpses }: Told): void {
+    this.tied = false;
     this.recall.add(glimpses);
     for (let i = 0; i < seen.length; i += 4) this.touched.add(this.graph.see(seen[i]!, seen[i + 1]!, seen[i + 2]!, seen[i + 3]!));
     for (let i = 0; i < tied.length; i += 4) this.graph.tie(tied[i]!, tied[i + 1]!, tied[i + 2]!, tied[i + 3]!);
@@ -102,8 +121,16 @@ export class Weaver {
    *
    * @param all write every tie and judge every strand anew, not only the touched ones
    * @param carrying also work out what is carried over; while sources are being read that would be done again and again
+   * @returns how many strands were judged
    */
   async weave(all: boolean, carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
+    await this.tie(all);
+    return this.judge(carrying, progress);
+  }
+
+  /** Works out which identifier belongs to which strand and writes what changed; strands are to be judged for it later. */
+  async tie(all: boolean): Promise<void> {
+    if (this.tied && !all) return;
     const { graph } = this;
     const touched = [...this.touched];
     this.touched.clear();
@@ -112,7 +139,7 @@ export class Weaver {
     for (const { node, founder, from, to } of found.leases)
       leases.set(node, leaseText(leases.get(node), graph.keyOf(founder), Math.floor(from), Math.floor(to)));
     const changed: number[] = [];
-    const founders = new Set<number>();
+    const founders = this.owed;
     const note = (node: number): void => {
       if (node >= 0) founders.add(graph.keyOf(node));
     };
@@ -144,13 +171,22 @@ export class Weaver {
     this.founder = found.founder;
     this.leases = leases;
     this.note(changed, all);
-    const ownerAt = this.ownerAt(found.founder, leases);
+    this.owedAll ||= all;
+    this.tied = true;
+  }
+
+  private async judge(carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
+    const { graph, founder, leases, owedAll: all } = this;
+    this.owedAll = false;
+    const founders = new Set(this.owed);
+    this.owed.clear();
+    const ownerAt = this.ownerAt(founder, leases);
     if (carrying) for (const founder of await carry(this.client, await this.uncarried(all), ownerAt)) founders.add(founder);
     await this.addRunning(founders);
     await this.loadNames();
     const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
     const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
-    const recalled = all ? [] : this.recalled(founders, found.founder, leases);
+    const recalled = all ? [] : this.recalled(founders, founder, leases);
     const list = [...founders];
     const stored = await judge(
       this.client,
@@ -179,8 +215,9 @@ export class Weaver {
     const { graph, recall } = this;
     if (recall.overflown) return [];
     const older = new Set<number>();
-    for (let node = 0; node < Math.min(recall.since, owner.length); node++) if (owner[node]! >= 0) older.add(graph.keyOf(owner[node]!));
-    for (const [node, text] of leases) if (node < recall.since) foundersIn(text, older);
+    for (let node = 0; node < Math.min(recall.since, owner.length); node++)
+      if (owner[node]! >= 0 && recall.isOlder(node)) older.add(graph.keyOf(owner[node]!));
+    for (const [node, text] of leases) if (recall.isOlder(node)) foundersIn(text, older);
     return [...founders].filter((founder) => !older.has(founder));
   }
 
@@ -317,18 +354,4 @@ export class Weaver {
 function strandOf(founders: readonly number[], ownerAt: OwnerAt): (home: number, at: number) => number {
   const places = new Map(founders.map((founder, place) => [founder, place]));
   return (home, at) => places.get(ownerAt(home, at)) ?? -1;
-}
-
-const leaseText = (before: string | undefined, founder: number, from: number, to: number): string =>
-  `${before === undefined ? '' : `${before};`}${founder} ${from} ${to}`;
-const partsOf = (text: string | undefined): string[] => (text === undefined || text === '' ? [] : text.split(';'));
-/** The leases of one text that the other does not hold. */
-function differing(text: string | undefined, other: string | undefined): string {
-  const known = new Set(partsOf(other));
-  return partsOf(text)
-    .filter((part) => !known.has(part))
-    .join(';');
-}
-function foundersIn(text: string | undefined, into: Set<number>): void {
-  for (const part of partsOf(text)) into.add(Number(part.slice(0, part.indexOf(' '))));
 }

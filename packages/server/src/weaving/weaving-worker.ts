@@ -12,7 +12,9 @@ export interface Told {
 export type ToWeaver =
   | ({ type: 'stored' } & Told)
   /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
-  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean }
+  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean; judging: boolean }
+  /** Sources are read again from their beginning. */
+  | { type: 'again'; sources: readonly number[] }
   | { type: 'close' };
 export type FromWeaver =
   | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number }
@@ -40,24 +42,26 @@ port.on('message', (message: ToWeaver) => {
       await client?.end();
       process.exit(0);
     });
-  } else queue = queue.then(() => weave(message.all, message.fresh, message.carrying));
+  } else queue = queue.then(() => (message.type === 'again' ? weaver?.forgetSources(message.sources) : weave(message)));
 });
 
 async function load(): Promise<void> {
   client ??= await ownClient(url);
-  const named = weaver?.named() ?? [];
+  const before = weaver;
   weaver = await Weaver.load(client);
-  weaver.name(named);
+  if (before) weaver.goOn(before);
   for (const told of early) weaver.apply(told);
   early = [];
 }
 
-async function weave(all: boolean, fresh: boolean, carrying: boolean): Promise<void> {
+async function weave({ all, fresh, carrying, judging }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {
   const began = Date.now();
   try {
     if (fresh || !weaver) await load();
-    const strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', done, of }));
-    send({ type: 'woven', strands, joining: carrying ? weaver!.joining() : null, ms: Date.now() - began });
+    let strands = 0;
+    if (judging) strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', done, of }));
+    else await weaver!.tie(all);
+    send({ type: 'woven', strands, joining: carrying || !judging ? weaver!.joining() : null, ms: Date.now() - began });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
     client = null;

@@ -27,7 +27,10 @@ export class Weaving {
   private patient = false;
   private pausedUntil = 0;
   private timer: NodeJS.Timeout | null = null;
-  private settled: (() => void)[] = [];
+  /** Who waits: for all, or only until what is stored is tied. */
+  private waiting: { judged: boolean; resolve: () => void }[] = [];
+  /** What was tied last is not judged yet. */
+  private unjudged = false;
   private closing = false;
   behind = 0;
   /** Kinds of links that joined too much, as of the last whole weaving. */
@@ -49,7 +52,7 @@ export class Weaving {
 
   /** Something is woven, or waits to be. */
   get atWork(): boolean {
-    return this.busy || this.dirty || this.uncarried || this.wanted !== null;
+    return this.busy || this.dirty || this.uncarried || this.unjudged || this.wanted !== null;
   }
   /** A batch was committed. */
   stored(batch: Batch): void {
@@ -87,12 +90,23 @@ export class Weaving {
   }
   /** Resolves when all that is stored is woven. */
   settle(): Promise<void> {
+    return this.wait(true);
+  }
+  /** Resolves when it stands what belongs to which strand of all that is stored; strands may be judged later. */
+  tied(): Promise<void> {
+    return this.wait(false);
+  }
+  private wait(judged: boolean): Promise<void> {
     if (!this.atWork) return Promise.resolve();
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
-    const settled = new Promise<void>((resolve) => this.settled.push(resolve));
+    const done = new Promise<void>((resolve) => this.waiting.push({ judged, resolve }));
     this.schedule();
-    return settled;
+    return done;
+  }
+  /** Sources are about to be read again from their beginning. */
+  again(sources: readonly number[]): void {
+    this.post({ type: 'again', sources });
   }
   /** Ends the worker. A weaving that is under way is broken off: the database rolls it back, and the mark that stands there makes the next start do it again. */
   async close(): Promise<void> {
@@ -119,7 +133,7 @@ export class Weaving {
   private schedule(): void {
     if (this.busy || this.timer || this.closing) return;
     // whoever waits for the end of an import is not kept waiting
-    const wait = this.settled.length > 0 || (this.wanted && !this.patient) ? 0 : Math.max(0, this.pausedUntil - Date.now());
+    const wait = this.waiting.length > 0 || (this.wanted && !this.patient) ? 0 : Math.max(0, this.pausedUntil - Date.now());
     this.timer = setTimeout(
       () => {
         this.timer = null;
@@ -135,8 +149,9 @@ export class Weaving {
     this.dirty = false;
     this.busy = true;
     // who waits for the end of an import waits for what is carried over too, and not for the reading of others
-    this.uncarried = this.reading() && this.settled.length === 0;
-    this.post({ type: 'weave', all, fresh, carrying: !this.uncarried });
+    this.uncarried = this.reading() && this.waiting.length === 0;
+    this.unjudged = this.waiting.length > 0 && this.waiting.every((one) => !one.judged);
+    this.post({ type: 'weave', all, fresh, carrying: !this.uncarried, judging: !this.unjudged });
   }
   private told(message: FromWeaver): void {
     if (message.type === 'progress') {
@@ -153,9 +168,14 @@ export class Weaving {
     }
     if (message.joining) this.joining = message.joining;
     this.woven();
-    this.pausedUntil = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
-    if (this.dirty || this.wanted || (this.uncarried && (!this.reading() || this.settled.length > 0))) this.schedule();
-    else for (const resolve of this.settled.splice(0)) resolve();
+    this.pausedUntil = Date.now() + (this.unjudged ? FIRST_PAUSE : Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1)));
+    if (!this.dirty && !this.wanted) {
+      const served = (one: { judged: boolean }): boolean => !one.judged || (!this.unjudged && !this.uncarried);
+      const done = this.waiting.filter(served);
+      this.waiting = this.waiting.filter((one) => !served(one));
+      for (const { resolve } of done) resolve();
+    }
+    if (this.dirty || this.wanted || this.unjudged || this.waiting.length > 0 || (this.uncarried && !this.reading())) this.schedule();
   }
   private post(message: ToWeaver): void {
     this.worker.postMessage(message);

@@ -1,21 +1,24 @@
 import { BATCH, batchLine } from '../components/batch.ts';
+import { wireMessage } from '../components/dispatch.ts';
+import { FRAME_GATE, FRAME_PARTNER } from '../components/frame-gate.ts';
 import { LABDB, labdbLine, newSession } from '../components/labdb.ts';
-import type { JobFault } from '../stories/story.ts';
+import { asked, type JobFault } from '../stories/story.ts';
 import { MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
 import type { World } from '../world.ts';
 
 function begin(world: World, prefix: string, flow: string, start: Micros) {
-  const fault: JobFault | null = world.stories.map((story) => story.job?.(prefix, start) ?? null).find((one) => one !== null) ?? null;
+  const fault: JobFault | null = asked(world.stories, (story) => story.job?.(prefix, start))?.answer ?? null;
+  const odd = fault?.rows !== undefined || fault?.priceless !== undefined;
   const run = fault?.run ?? world.numbers.nextRun(prefix);
   const open = world.sink.open({
     flow,
     businessId: run,
     startedAt: start,
     story: fault?.story ?? null,
-    outcome: fault?.rows !== undefined ? 'odd' : 'done',
+    outcome: odd ? 'odd' : 'done',
     identifiers: [{ kind: 'run', value: run }],
     attributes: {},
-    cause: fault?.rows !== undefined ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
+    cause: odd ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
   });
   return { fault, run, open };
 }
@@ -80,5 +83,54 @@ export function stockSyncJob(world: World, start: Micros): void {
   say('INFO', `committed, session=${session.id}`);
   at += random.around(30 * MS);
   say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
+  sink.close(open);
+}
+
+/** Writes invoices for what was handed to the carrier, each half hour; what has no price waits for the next run. */
+export function invoiceExportJob(world: World, start: Micros): void {
+  const { sink } = world;
+  const { fault, run, open } = begin(world, 'IE', 'invoice-export-job', start);
+  const random = world.random.fork(`run ${run}`);
+  const orders = random.whole(52, 71);
+  let at = start;
+  const say = (level: string, message: string, cause = false): void => sink.emit(BATCH, at, batchLine(at, run, level, 'InvoiceExportJob', message), open, cause); // prettier-ignore
+  say('INFO', 'started, target invoices.csv');
+  at += random.around(700 * MS);
+  say('INFO', `read ${orders} orders`);
+  at += random.around(SECOND);
+  const priceless = fault?.priceless ?? (random.chance(0.3) ? 1 : 0);
+  if (priceless > 0) say('WARN', `rejected ${priceless} orders without a price`, fault !== null);
+  at += random.around(600 * MS);
+  say('INFO', `wrote ${orders - priceless} invoices`);
+  at += random.around(40 * MS);
+  say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
+  sink.close(open);
+}
+
+/** Fetches the catalogue of frames from their supplier, page by page, twice a day. */
+export function frameCatalogueJob(world: World, start: Micros): void {
+  const { sink } = world;
+  const { run, open } = begin(world, 'FC', 'frame-catalogue-job', start);
+  const random = world.random.fork(`run ${run}`);
+  let at = start;
+  const say = (message: string): void => sink.emit(BATCH, at, batchLine(at, run, 'INFO', 'FrameCatalogueJob', message), open);
+  const wire = (way: 'sent' | 'received', first: string, body: string[]): void =>
+    sink.emit(FRAME_GATE, at, wireMessage(at, way, FRAME_PARTNER, first, way === 'sent' ? [`Host: ${FRAME_PARTNER}`] : [], body), open);
+  say('started, supplier frames');
+  let frames = 0;
+  for (let page = 1; page <= 6; page++) {
+    at += random.around(30 * MS);
+    wire('sent', `GET /catalogue?page=${page} HTTP/1.1`, ['<CatalogueRequest>', `  <Run>${run}</Run>`, '</CatalogueRequest>']);
+    at += random.around(420 * MS);
+    const count = random.whole(840, 880);
+    frames += count;
+    wire('received', 'HTTP/1.1 200 OK', ['<Catalogue>', `  <Run>${run}</Run>`, `  <Frames count="${count}"/>`, '</Catalogue>']);
+  }
+  at += random.around(200 * MS);
+  say(`read ${frames} frames`);
+  at += random.around(2 * SECOND);
+  say(`wrote ${frames} frames`);
+  at += random.around(30 * MS);
+  say(`finished in ${((at - start) / 1e6).toFixed(1)} s`);
   sink.close(open);
 }

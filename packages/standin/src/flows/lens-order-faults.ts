@@ -4,20 +4,10 @@ import { failedTrace, ORDER_DESK, orderDeskLine } from '../components/order-desk
 import { RELAY, relayLine } from '../components/relay.ts';
 import { SHOP_PORTAL, portalLine } from '../components/shop-portal.ts';
 import type { ReserveFault } from '../stories/story.ts';
-import type { OpenTruth } from '../writing/sink.ts';
+import { silent } from '../writing/sink.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 import type { World } from '../world.ts';
-
-/** An order on its way; its truth is still open. */
-export interface Order {
-  id: string;
-  trace: string;
-  shop: string;
-  kind: 'standard' | 'rush';
-  material: string;
-  thread: string;
-  open: OpenTruth;
-}
+import type { Order } from './order.ts';
 
 export type Session = ReturnType<World['pool']['take']>;
 export const update = (material: string): string => `update stock_blank set reserved = reserved + 1 where blank = '${material}' and free > 0`;
@@ -26,7 +16,7 @@ export const update = (material: string): string => `update stock_blank set rese
 export function lockTimeout(world: World, order: Order, session: Session, from: Micros, message: string, fault: ReserveFault, blank: string): void {
   const { random, sink } = world;
   const { open, id, trace } = order;
-  open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
+  if (sink !== silent) open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
   const began = from + random.around(4 * MS);
   let at = began + SECOND + random.around(MS);
   sink.emit(
@@ -69,13 +59,13 @@ export function lockTimeout(world: World, order: Order, session: Session, from: 
     }),
     open,
   );
-  hold(world, order, at, message, 'canceling statement due to lock timeout', '55P03');
+  failReservation(world, order, at, message, 'canceling statement due to lock timeout', '55P03');
 }
 
 /** Two statements wait for each other; the server ends this one. */
 export function deadlock(world: World, order: Order, session: Session, from: Micros, message: string, blank: string): void {
   const { random, sink } = world;
-  order.open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
+  if (sink !== silent) order.open.truth.cause = { failedIn: 'blank-store', component: 'labdb', record: null, accepted: ['blank-store'] };
   let at = from + random.around(1010 * MS, 0.02);
   sink.emit(
     LABDB,
@@ -102,23 +92,24 @@ export function deadlock(world: World, order: Order, session: Session, from: Mic
     }),
     order.open,
   );
-  hold(world, order, at, message, 'deadlock detected', '40P01');
+  failReservation(world, order, at, message, 'deadlock detected', '40P01');
 }
 
 /** What follows a failed reservation: the loud exception, the dead queue, the order on hold. */
-function hold({ random, sink }: World, order: Order, from: Micros, message: string, cause: string, state: string): void {
+function failReservation(world: World, order: Order, from: Micros, message: string, cause: string, state: string): void {
+  const at = from + world.random.around(28 * MS);
+  const said = `step reserve of ${order.id} failed\n${failedTrace(order.id, cause, state)}`;
+  world.sink.emit(ORDER_DESK, at, orderDeskLine(at, 'ERROR', order.thread, 'o.b.StepRunner', said), order.open);
+  hold(world, order, at, { message, queue: 'orders.in', reason: 'RESERVATION' });
+}
+
+/** A message that nobody can deal with goes to the dead queue, and its order is put on hold. */
+export function hold({ random, sink }: World, order: Order, from: Micros, what: { message: string; queue: string; reason: string }): void {
   const { open, id } = order;
-  let at = from + random.around(28 * MS);
-  sink.emit(
-    ORDER_DESK,
-    at,
-    orderDeskLine(at, 'ERROR', order.thread, 'o.b.StepRunner', `step reserve of ${id} failed\n${failedTrace(id, cause, state)}`),
-    open,
-  );
-  at += random.around(12 * MS);
-  sink.emit(RELAY, at, relayLine(at, 'warn', 'rejected', 'orders.in', message, ' to=dead'), open);
+  let at = from + random.around(12 * MS);
+  sink.emit(RELAY, at, relayLine(at, 'warn', 'rejected', what.queue, what.message, ' to=dead'), open);
   at += random.around(36 * MS);
-  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'WARN', order.thread, 'o.b.OrderFlow', `${id} on hold, reason RESERVATION`), open);
+  sink.emit(ORDER_DESK, at, orderDeskLine(at, 'WARN', order.thread, 'o.b.OrderFlow', `${id} on hold, reason ${what.reason}`), open);
   at += random.around(20 * MS);
   sink.emit(
     SHOP_PORTAL,

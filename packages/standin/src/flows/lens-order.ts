@@ -1,33 +1,46 @@
 import { BLANK_STORE, blankStoreLine } from '../components/blank-store.ts';
-import { EDGE, edgeLine } from '../components/edge.ts';
 import { LABDB, labdbLine } from '../components/labdb.ts';
 import { ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
 import { RELAY, relayLine } from '../components/relay.ts';
-import { RX_CHECK, rxEvent } from '../components/rx-check.ts';
 import { SHOP_PORTAL, portalLine } from '../components/shop-portal.ts';
-import type { ReserveFault } from '../stories/story.ts';
+import { asked, type ReserveFault } from '../stories/story.ts';
+import { silent } from '../writing/sink.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 import { MATERIALS, SHOPS, type World } from '../world.ts';
 import { askForFrame } from './frame-request.ts';
-import { lensWork } from './lens-work.ts';
-import { deadlock, lockTimeout, update, type Order, type Session } from './lens-order-faults.ts';
+import { harmless } from './harmless.ts';
+import { lensWork, there, type NoShape } from './lens-work.ts';
+import { deadlock, lockTimeout, update, type Session } from './lens-order-faults.ts';
+import { became, named, type Order } from './order.ts';
+import { place, refuse, shutOut, type InFile } from './order-intake.ts';
 
 type Everyday = 'none' | 'refused' | 'lost' | 'deadlock' | 'retried';
 
-/** An optician's order: portal, order desk, message to the store of blanks, reservation in the database, release. */
-export function lensOrder(world: World, start: Micros): void {
-  const { random, sink, numbers } = world;
+/** Prisms that prescriptions ask for, in dioptres. */
+const PRISMS = [0.5, 1, 1.5, 2, 3];
+const OUT_OF_RANGE = 'prescription out of range';
+
+/**
+ * An optician's order: portal, order desk, message to the store of blanks, reservation in the database, release, and the work on the lenses.
+ *
+ * @param by the shop that orders in files, and what is wrong with the file
+ */
+export function lensOrder(world: World, start: Micros, by?: { shop: string; inFile: InFile; doubled: number | null }): void {
+  const { random, sink, numbers, stories } = world;
   const id = numbers.nextOrder();
   const trace = random.hex(32);
-  const shop = random.pick(SHOPS);
-  const fault = world.stories.map((story) => story.reserve?.(start, random.next()) ?? null).find((one) => one !== null) ?? null;
-  const everyday = fault ? 'none' : everydayFault(world);
+  const anyShop = random.pick(SHOPS);
+  const shop = by?.shop ?? anyShop;
+  const fault = asked(stories, (story) => story.reserve?.(start, random.next()))?.answer ?? null;
+  const everyday = fault || by?.doubled ? 'none' : everydayFault(world);
+  const own = random.fork(`prescription ${id}`);
   const order: Order = {
     id,
     trace,
     shop,
     kind: random.chance(0.2) ? 'rush' : 'standard',
     material: random.pick(MATERIALS),
+    prism: own.chance(0.14) ? own.pick(PRISMS) : 0,
     thread: `exec-${random.whole(1, 24)}`,
     open: sink.open({
       flow: 'lens-order',
@@ -43,11 +56,30 @@ export function lensOrder(world: World, start: Micros): void {
       cause: null,
     }),
   };
-  let intake = place(world, order, start, everyday === 'refused');
-  if (everyday !== 'refused' && random.chance(0.25)) intake = askForFrame(world, order, intake);
-  if (everyday === 'refused') refuse(world, order, intake);
-  else reserve(world, order, intake, fault, everyday);
+  if (by && by.doubled !== null) became(order.open, 'doubled', by.doubled, { failedIn: 'order-desk', component: 'order-desk', accepted: [] });
+  const away = by ? null : asked(stories, (story) => story.away?.(start));
+  if (away) shutOut(world, order, start, away.story);
+  // whatever becomes of it, the rest of the world stays as it is
+  goOn(away ? { ...world, sink: silent } : world, order, start, fault, everyday, by?.inFile ?? null);
   sink.close(order.open);
+}
+
+function goOn(world: World, order: Order, start: Micros, fault: ReserveFault | null, everyday: Everyday, inFile: InFile | null): void {
+  const blocked = everyday === 'refused' ? null : asked(world.stories, (story) => story.check?.(start, order));
+  const { open } = order;
+  if (everyday === 'refused' && open.truth.story === null)
+    open.truth.cause = { failedIn: 'order-desk', component: 'order-desk', record: null, accepted: [] };
+  if (blocked && world.sink !== silent)
+    became(open, 'refused', blocked.story, { failedIn: 'order-desk', component: 'rx-check', accepted: ['order-desk'] });
+  const reason = everyday === 'refused' ? OUT_OF_RANGE : blocked ? 'material not allowed' : null;
+  let intake = place(world, order, start, reason, inFile);
+  if (reason) refuse(world, order, intake, reason);
+  if (everyday === 'refused') return;
+  const behind = blocked ? { ...world, sink: silent } : world;
+  let noShape: NoShape = null;
+  if (world.random.chance(0.25)) ({ at: intake, noShape } = askForFrame(behind, order, intake));
+  harmless(behind, order, intake);
+  reserve(behind, order, intake, fault, everyday, noShape);
 }
 
 function everydayFault({ random, faultRate }: World): Everyday {
@@ -62,105 +94,17 @@ function outcomeOf(fault: ReserveFault | null, everyday: Everyday): string {
   return everyday === 'refused' ? 'refused' : everyday === 'lost' ? 'stalled' : 'done';
 }
 
-/** The request at the door and the registration behind it. */
-function place({ random, sink }: World, order: Order, start: Micros, refused: boolean): Micros {
-  const { open, id, trace, shop } = order;
-  let at = start + random.around(3 * MS);
-  const lenses = random.whole(1, 2);
-  sink.emit(
-    SHOP_PORTAL,
-    at,
-    portalLine(at, 'info', `order accepted ${id}`, trace, random.hex(16), { order: { number: id, kind: order.kind, lenses }, shop }),
-    open,
-  );
-  at += random.around(14 * MS);
-  sink.emit(
-    ORDER_DESK,
-    at,
-    orderDeskLine(
-      at,
-      'INFO',
-      order.thread,
-      'o.b.OrderIntake',
-      `registered ${id}, ${lenses === 1 ? '1 lens' : '2 lenses'}, shop ${shop}, trace ${trace}`,
-    ),
-    open,
-  );
-  // what a thread says while it works on the order need not name it
-  const priced = at + random.around(3 * MS);
-  sink.emit(ORDER_DESK, priced, orderDeskLine(priced, 'INFO', order.thread, 'o.b.Pricing', `price group ${random.whole(1, 9)} found, ${random.whole(8, 41)} rules`), open); // prettier-ignore
-  at += random.around(9 * MS);
-  const sphere = (random.whole(-24, 16) / 4).toFixed(2);
-  const cylinder = (-random.whole(0, 8) / 4).toFixed(2);
-  const worker = `rx-${random.whole(1, 4)}`;
-  sink.emit(
-    RX_CHECK,
-    at,
-    rxEvent(at, 'INFO', worker, `checking sph ${sphere} cyl ${cylinder}`, { order: id, trace, material: order.material }),
-    open,
-  );
-  at += random.around(6 * MS);
-  if (!refused)
-    sink.emit(
-      RX_CHECK,
-      at,
-      rxEvent(at, 'INFO', worker, `prescription in range, took ${random.whole(2, 9)} ms`, { order: id, trace, rules: '41' }),
-      open,
-    );
-  else sink.emit(RX_CHECK, at, rxEvent(at, 'WARN', worker, 'prescription out of range', { order: id, trace, rule: 'R-17' }), open);
-  at += random.around(3 * MS);
-  if (!refused) sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.Prescription', `prescription of ${id} checked`), open);
-  const answered = at + random.around(4 * MS);
-  sink.emit(
-    EDGE,
-    answered,
-    edgeLine(answered, {
-      id: trace,
-      method: 'POST',
-      path: '/orders',
-      status: 202,
-      micros: answered - start,
-      bytes: 214,
-      shop,
-      client: `198.51.100.${random.whole(2, 250)}`,
-    }),
-    open,
-    false,
-    start,
-  );
-  return at;
-}
-
-function refuse({ random, sink }: World, order: Order, intake: Micros): void {
-  const at = intake + random.around(5 * MS);
-  order.open.truth.cause = { failedIn: 'order-desk', component: 'order-desk', record: null, accepted: [] };
-  sink.emit(
-    ORDER_DESK,
-    at,
-    orderDeskLine(at, 'WARN', order.thread, 'o.b.Prescription', `refused ${order.id}: prescription out of range for material ${order.material}`),
-    order.open,
-    true,
-  );
-  const told = at + random.around(20 * MS);
-  sink.emit(
-    SHOP_PORTAL,
-    told,
-    portalLine(told, 'info', `shop told: ${order.id} refused`, order.trace, random.hex(16), { order: { number: order.id }, shop: order.shop }),
-    order.open,
-  );
-}
-
-function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault | null, everyday: Everyday): void {
+function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault | null, everyday: Everyday, noShape: NoShape): void {
   const { random, sink } = world;
   const { open, id } = order;
   const message = `m-${random.hex(8)}`;
-  open.truth.identifiers.push({ kind: 'message', value: message });
+  named(sink, open, 'message', message);
   let at = intake + random.around(6 * MS);
   sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.OrderIntake', `hand ${id} to relay, message ${message}`), open);
   at += random.around(3 * MS);
   sink.emit(RELAY, at, relayLine(at, 'info', 'enqueued', 'orders.in', message, ` size=${random.whole(900, 2400)}`), open, everyday === 'lost');
   if (everyday === 'lost') {
-    open.truth.cause = { failedIn: 'relay', component: 'relay', record: null, accepted: ['blank-store'] };
+    if (sink !== silent) open.truth.cause = { failedIn: 'relay', component: 'relay', record: null, accepted: ['blank-store'] };
     return;
   }
   at += random.around(45 * MS, 0.7);
@@ -170,7 +114,7 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   // a session is one order's alone as long as the database works or waits for it
   const wait = fault ? 8 * SECOND : everyday === 'deadlock' ? 1.2 * SECOND : 0;
   const session = world.pool.take(used - 5 * MS, used + wait + 400 * MS);
-  open.truth.identifiers.push({ kind: 'db-session', value: session.id });
+  named(sink, open, 'db-session', session.id);
   const blank = `B-${order.material}`;
   sink.emit(
     BLANK_STORE,
@@ -180,10 +124,19 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   );
   if (fault) lockTimeout(world, order, session, at, message, fault, blank);
   else if (everyday === 'deadlock') deadlock(world, order, session, at, message, blank);
-  else release(world, order, session, at, message, blank, everyday === 'retried');
+  else release(world, order, session, at, message, blank, everyday === 'retried', noShape);
 }
 
-function release(world: World, order: Order, session: Session, from: Micros, message: string, blank: string, retried: boolean): void {
+function release(
+  world: World,
+  order: Order,
+  session: Session,
+  from: Micros,
+  message: string,
+  blank: string,
+  retried: boolean,
+  noShape: NoShape,
+): void {
   const { random, sink } = world;
   const { open, id, trace } = order;
   let at = from + random.around(3 * MS);
@@ -236,13 +189,13 @@ function release(world: World, order: Order, session: Session, from: Micros, mes
   );
   at += random.around(3 * MS);
   const second = `m-${random.hex(8)}`;
-  open.truth.identifiers.push({ kind: 'message', value: second });
+  named(sink, open, 'message', second);
   sink.emit(BLANK_STORE, at, blankStoreLine(at, 'debug', `answer sent to relay`, { order: id, message: second, traceId: trace }), open);
   at += random.around(2 * MS);
   sink.emit(RELAY, at, relayLine(at, 'info', 'enqueued', 'orders.in', second), open);
   at += random.around(40 * MS, 0.7);
   sink.emit(RELAY, at, relayLine(at, 'info', 'delivered', 'orders.in', second, ' consumer=order-desk'), open);
-  at += random.around(5 * MS);
+  at = there(world, order, at + random.around(5 * MS));
   const thread = `exec-${random.whole(1, 24)}`;
   sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', thread, 'o.b.OrderFlow', `message ${second}: ${id} has its blank`), open);
   at += random.around(900 * MS, 0.25);
@@ -254,5 +207,5 @@ function release(world: World, order: Order, session: Session, from: Micros, mes
     portalLine(at, 'info', `shop told: ${id} in work`, trace, random.hex(16), { order: { number: id }, shop: order.shop }),
     open,
   );
-  lensWork(world, order, at);
+  lensWork(world, order, at, noShape);
 }

@@ -5,12 +5,17 @@ import { LABDB, labdbLine, type Session } from '../components/labdb.ts';
 import { ORDER_DESK, orderDeskLine } from '../components/order-desk.ts';
 import { RELAY, relayLine } from '../components/relay.ts';
 import { SHOP_PORTAL, portalLine } from '../components/shop-portal.ts';
+import { asked } from '../stories/story.ts';
+import { silent } from '../writing/sink.ts';
 import { SHOPS, type World } from '../world.ts';
 import { MS, type Micros } from '../writing/times.ts';
 
 /** Everyday lines that belong to no transaction: health checks, catalogue pages, heartbeats, checkpoints. */
 export function noise(world: World, at: Micros, server: Session): void {
-  const { random, sink } = world;
+  const { random } = world;
+  const away = asked(world.stories, (story) => story.away?.(at)) !== null;
+  const { sink } = world;
+  const desk = away ? silent : sink;
   const chance = random.next();
   const trace = random.hex(32);
   if (chance < 0.3) {
@@ -53,14 +58,14 @@ export function noise(world: World, at: Micros, server: Session): void {
       blankStoreLine(at, 'debug', 'cache of blanks refreshed', { entries: random.whole(1100, 1300), took: random.whole(2, 30) }),
     );
   else if (chance < 0.94)
-    sink.emit(
+    desk.emit(
       ORDER_DESK,
       at,
       orderDeskLine(at, 'DEBUG', `timer-${random.whole(1, 4)}`, 'o.b.Housekeeping', `swept ${random.whole(0, 12)} idle handles`),
     );
   // on threads that also work on orders, but not for one
   else if (chance < 0.97)
-    sink.emit(
+    desk.emit(
       ORDER_DESK,
       at,
       orderDeskLine(at, 'DEBUG', `exec-${random.whole(1, 24)}`, 'o.b.Session', `session of shop ${random.pick(SHOPS)} kept alive`),

@@ -1,5 +1,6 @@
 import { sdp, sipMessage, SWITCH, type Party } from '../components/switch.ts';
 import { VOICE_DESK, voiceLine } from '../components/voice-desk.ts';
+import { asked } from '../stories/story.ts';
 import { SHOPS, type World } from '../world.ts';
 import { MS, SECOND, type Micros } from '../writing/times.ts';
 
@@ -19,15 +20,16 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
     agent: 'ShopPhone 4.2',
   };
   const callId = `${random.hex(12)}@tel-1.brillmoor.example`;
-  const drop = world.stories.map((story) => story.call?.(start, random.next()) ?? null).find((one) => one !== null) ?? null;
+  const drop = asked(world.stories, (story) => story.call?.(start, random.next()));
   const transferred = drop !== null || random.chance(0.25);
+  const ring = drop ? null : asked(world.stories, (story) => story.ring?.(start, random.fork(`ring ${callId}`).next()));
   const busy = !transferred && random.chance(0.03);
   const open = sink.open({
     flow: 'status-call',
     businessId: callId,
     startedAt: start,
-    story: drop ? 8 : null,
-    outcome: drop ? 'failed' : busy ? 'refused' : 'done',
+    story: drop?.story ?? (busy ? null : (ring?.story ?? null)),
+    outcome: drop ? 'failed' : busy ? 'refused' : ring ? 'slow' : 'done',
     identifiers: [
       { kind: 'call', value: callId },
       { kind: 'phone', value: caller.number },
@@ -37,7 +39,9 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
       ? { failedIn: 'switch', component: 'switch', record: null, accepted: ['voice-desk'] }
       : busy
         ? { failedIn: 'switch', component: 'switch', record: null, accepted: [] }
-        : null,
+        : ring
+          ? { failedIn: 'voice-desk', component: 'voice-desk', record: null, accepted: ['switch'] }
+          : null,
   });
   const dialog = { callId, from: caller, to: DESK, fromTag: random.hex(6), toTag: '', cseq: '1 INVITE' };
   const answered = { ...dialog, toTag: random.hex(6) };
@@ -83,6 +87,7 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   later(2);
   sip('send', caller, 'SIP/2.0 180 Ringing', answered);
   later(1400);
+  at += ring?.answer ?? 0;
   voice('INFO', `call from caller="${asDialled(caller.number)}" answered`);
   later(3);
   sip('recv', DESK, ok, answered, ['Content-Type: application/sdp'], sdp('192.0.2.20', 31_400, '8 101'));

@@ -193,3 +193,6 @@ export class Sink {
     await this.truthFile.end();
   }
 }
+
+/** Where what is said goes to when nothing is to be written: what an order would have done had it gone on. */
+export const silent = { emit: () => {} } as unknown as Sink;
