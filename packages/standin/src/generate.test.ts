@@ -13,7 +13,7 @@ async function made(seed: number): Promise<{ folder: string; digest: string }> {
     seed,
     faultRate: 0.1,
     storyDay: FULL_DAY,
-    stretches: [{ from: FULL_DAY + 10 * 3_600_000_000, hours: 1, records: 8000 }],
+    stretches: [{ from: FULL_DAY + 9 * 3_600_000_000, hours: 3, records: 12_000 }],
   });
   const hash = createHash('sha256');
   for (const entry of (await readdir(folder, { recursive: true, withFileTypes: true }))
@@ -41,9 +41,12 @@ test('the same seed gives the same world, another seed another one; the truth na
     for (const one of truth) {
       expect(new Set(one.records.map((place) => `${place.source}:${place.line}`)).size).toBe(one.records.length);
       for (const place of one.records) expect(await line(place)).toMatch(/^\{|^time=|^ts=|^\d|^<event /);
+      expect(one.cause === null).toBe(one.outcome === 'done');
+      if (one.story === 3) expect(await line(one.cause!.record!)).toContain('event=enqueued queue=surfacing.jobs');
+      if (one.story === 10) expect(await line(one.cause!.record!)).toMatch(/file OF-20261124-0940 line \d+: registered/);
       if (one.story === 1 && one.flow === 'lens-order') expect(await line(one.cause!.record!)).toContain('canceling statement due to lock timeout');
     }
-    expect(new Set(truth.map((one) => one.outcome))).toEqual(new Set(['done', 'failed', 'refused', 'stalled']));
+    expect(new Set(truth.map((one) => one.outcome))).toEqual(new Set(['done', 'failed', 'refused', 'stalled', 'doubled']));
   } finally {
     for (const { folder } of worlds) await rm(folder, { recursive: true, force: true });
   }

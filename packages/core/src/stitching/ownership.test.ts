@@ -79,6 +79,18 @@ describe('what one strand is', () => {
     expect(relations).toEqual([`${key(ORDER, 1)}-${key(CALL, 1)}`]);
   });
 
+  test('a claim about an order that is known stays itself, though one record of its link names both', () => {
+    const { owner, relations } = strands([
+      { at: 1, keys: [key(ORDER, 5), key(TRACE, 1)] },
+      { at: 7, keys: [key(CALL, 1), key(TRACE, 2)] },
+      { at: 8, keys: [key(TRACE, 2), key(CALL, 1)] },
+      { at: 8, keys: [key(TRACE, 2), key(ORDER, 5)] },
+    ]);
+    expect(owner(key(TRACE, 2))).toBe(key(CALL, 1));
+    expect(owner(key(ORDER, 5))).toBe(key(ORDER, 5));
+    expect(relations).toEqual([`${key(ORDER, 5)}-${key(CALL, 1)}`]);
+  });
+
   test('an identifier that is born in a strand belongs to it', () => {
     const { owner } = strands([
       { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
@@ -186,5 +198,23 @@ describe('the home of a record', () => {
     expect(chooser.choose([mention(1), mention(0)])).toBe(1);
     expect(chooser.choose([mention(3), mention(2)])).toBe(1);
     expect(new HomeChooser(kinds, chooser.state()).choose([mention(1), mention(0)])).toBe(1);
+  });
+
+  test('a kind that never stands alone in a source is quoted there, however often it is named', () => {
+    const chooser = new HomeChooser(kinds);
+    for (let i = 0; i < 3; i++) chooser.choose([mention(1), mention(0)]);
+    chooser.choose([mention(0)]);
+    for (let i = 0; i < 3; i++) chooser.choose([mention(1), mention(1), mention(1), mention(0)]);
+    expect(chooser.choose([mention(1), mention(0), mention(2)])).toBe(1);
+  });
+
+  test('where several kinds act, the one lasting link tells whose a record is', () => {
+    const chooser = new HomeChooser(kinds);
+    for (const index of [1, 1, 1, 0]) chooser.choose([mention(index)]);
+    expect(chooser.choose([mention(1), mention(0), mention(2)])).toBe(2);
+    expect(new HomeChooser(kinds, chooser.state()).choose([mention(1), mention(0), mention(2)])).toBe(2);
+    expect(chooser.choose([mention(1), mention(0), mention(2), { ...mention(2), key: 9 }])).toBe(0);
+    expect(chooser.choose([mention(1), mention(0), mention(3)])).toBe(0);
+    expect(chooser.choose([mention(1), mention(2)])).toBe(0);
   });
 });

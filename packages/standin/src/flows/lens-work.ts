@@ -21,7 +21,7 @@ export function lensWork(world: World, order: Order, from: Micros, noShape: NoSh
   const muted = (stopped: boolean): void => void (stopped && (world = { ...world, sink: silent }));
   const computed = compute(world, order, from, noShape);
   muted(computed.stopped);
-  const surfaced = surface(world, order, computed.at);
+  const surfaced = surface(world, order, computed.at, computed.job);
   muted(surfaced.stopped);
   handOver(world, order, surfaced.at);
   dispatch(world, order, coat(world, order, surfaced.at));
@@ -42,8 +42,8 @@ interface Sent {
   fault: { story: number; answer: 'lost' | 'poisoned' } | null;
 }
 /** A message through the broker: its number, and when it is delivered. */
-export function hop({ random, sink, stories }: World, order: Order, from: Micros, queue: string, consumer: string): Sent {
-  const message = `m-${random.hex(8)}`;
+export function hop(world: World, order: Order, from: Micros, queue: string, consumer: string, message = `m-${world.random.hex(8)}`): Sent {
+  const { random, sink, stories } = world;
   named(sink, order.open, 'message', message);
   let at = from + random.around(3 * MS);
   const fault = asked(stories, (story) => story.queue?.(at, queue, order));
@@ -54,7 +54,7 @@ export function hop({ random, sink, stories }: World, order: Order, from: Micros
   return { message, at, fault };
 }
 
-function compute(world: World, order: Order, from: Micros, noShape: NoShape): { at: Micros; stopped: boolean } {
+function compute(world: World, order: Order, from: Micros, noShape: NoShape): { at: Micros; stopped: boolean; job: string } {
   const { random, sink, stories } = world;
   const { open, id } = order;
   const sent = hop(world, order, from, 'calc.request', 'lens-calc');
@@ -77,6 +77,7 @@ function compute(world: World, order: Order, from: Micros, noShape: NoShape): { 
   }
   at += took;
   const points = random.whole(38_000, 52_000);
+  const job = `m-${random.fork(`job ${id}`).hex(8)}`;
   if (noShape) {
     if (sink !== silent) became(open, 'stalled', noShape.story, { failedIn: 'lens-calc', component: 'frame-gate', accepted: [] });
     say(sent.at + 8 * MS, 'INFO', `surface of ${id} waits for the shape of frame ${noShape.model}`);
@@ -84,13 +85,13 @@ function compute(world: World, order: Order, from: Micros, noShape: NoShape): { 
     if (sink !== silent) became(open, 'failed', broken.story, { failedIn: 'lens-calc', component: 'lens-calc', accepted: [] });
     say(at, 'ERROR', `surface of ${id} failed\n${offTheGrid(order.prism)}`, true);
     hold(world, order, at, { message: sent.message, queue: 'calc.request', reason: 'CALCULATION' });
-  } else say(at, 'INFO', `surface of ${id} computed, ${points} points, took ${Math.round(took / MS)} ms`);
-  return { at, stopped };
+  } else say(at, 'INFO', `surface of ${id} computed, ${points} points, took ${Math.round(took / MS)} ms, job ${job}`);
+  return { at, stopped, job };
 }
 
-function surface(world: World, order: Order, from: Micros): { at: Micros; stopped: boolean } {
+function surface(world: World, order: Order, from: Micros, job: string): { at: Micros; stopped: boolean } {
   const { random } = world;
-  const sent = hop(world, order, from, 'surfacing.jobs', 'surfacing-cell');
+  const sent = hop(world, order, from, 'surfacing.jobs', 'surfacing-cell', job);
   const stopped = sent.fault !== null;
   if (sent.fault && world.sink !== silent)
     became(order.open, 'stalled', sent.fault.story, { failedIn: 'relay', component: 'relay', accepted: ['surfacing-cell'] });

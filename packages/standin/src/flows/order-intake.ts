@@ -44,6 +44,7 @@ export function place({ random, sink }: World, order: Order, start: Micros, refu
       `${inFile ? `file ${inFile.file} line ${inFile.line}: ` : ''}registered ${id}, ${lenses === 1 ? '1 lens' : '2 lenses'}, shop ${shop}, ${inFile ? `its number ${inFile.reference}, ` : ''}trace ${trace}`,
     ),
     open,
+    open.truth.outcome === 'doubled',
   );
   // what a thread says while it works on the order need not name it
   const priced = at + random.around(3 * MS);
