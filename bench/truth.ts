@@ -43,7 +43,7 @@ const huts = (seed: number): World => ({
 });
 /** Worlds that no test has seen: each has everyday faults, the lens works the stories of their day as well. */
 const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)];
-const WORST = 12;
+const WORST = Number(process.env.FADENWEG_BENCH_WORST ?? 12);
 /** Around a step, what a clock was ahead is not scored, in milliseconds. */
 const TURNING = 60_000;
 const FOLDER = '/var/tmp/fadenweg-bench/truth-logs';

@@ -15,6 +15,8 @@ export interface IdentifierKind {
   normal: NormalForm;
   scope: 'global' | 'host' | 'process' | 'session';
   leaseMs: number | null;
+  /** Each value belongs to one strand of a flow only: a second one with it is doubled. Of shared identifiers. */
+  once?: boolean;
   supplied?: boolean;
   /** Nobody declared it: it was found in the data, by these figures. */
   discovered?: KindEvidence | null;
@@ -51,7 +53,49 @@ export interface FlowDeclaration {
 }
 export interface Flow extends FlowDeclaration {
   usualMs: number | null;
+  /** Good legs from which it is learned what is usual; 0 while there are too few. */
+  legs: number;
   strands: number;
+}
+/** How long something usually takes, in milliseconds; what takes longer than `fenceMs` departs. */
+export interface UsualTime {
+  medianMs: number;
+  p90Ms: number;
+  p99Ms: number;
+  fenceMs: number;
+}
+/** What a component says in good legs of a flow. */
+export interface UsualSaying {
+  component: string;
+  /** Its shape in words, and what tells it apart besides: `queue=orders.in`. */
+  text: string;
+  traits: string;
+  /** Good legs with it, and others. */
+  legs: number;
+  bad: number;
+  /** Most times in one good leg. */
+  most: number;
+  /** Place in the list of what comes closest before it, and how long after that it comes. */
+  after: (UsualTime & { saying: number }) | null;
+  /** What comes behind it nearly always; `share` is at least so often. */
+  then: (UsualTime & { saying: number; share: number })[];
+  /** Numbers that it states, by their place in the first line. */
+  volumes: { slot: number; median: number; least: number; most: number }[];
+}
+/** What is normal for a flow, learned from its good legs. */
+export interface FlowUsual {
+  flow: string;
+  label: string;
+  legs: number;
+  bad: number;
+  since: string;
+  until: string;
+  whole: UsualTime;
+  records: { least: number; median: number; most: number };
+  /** In the order in which they usually come. */
+  sayings: UsualSaying[];
+  ends: { saying: number; share: number }[];
+  variants: { components: string[]; share: number }[];
 }
 export interface Meaning {
   component: string | null;

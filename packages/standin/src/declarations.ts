@@ -18,7 +18,7 @@ export const KINDS = [
   kind('order', 'order', 'business', ['LX-\\d{6}'], []),
   kind('run', 'job run', 'business', ['PL-\\d{4}', 'SS-\\d{4}', 'IE-\\d{4}', 'FC-\\d{4}'], []),
   kind('claim', 'claim', 'business', ['RC-\\d{5}'], []),
-  kind('reference', 'shop’s own number', 'shared', ['S\\d{4}-\\d{5}'], []),
+  { ...kind('reference', 'shop’s own number', 'shared', ['S\\d{4}-\\d{5}'], []), once: true },
   kind('message', 'message', 'link', ['m-[0-9a-f]{8}'], []),
   kind('shop', 'shop', 'shared', [], ['shop']),
 ];

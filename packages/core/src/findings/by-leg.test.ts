@@ -15,6 +15,8 @@ const record = (ms: number, component: string, link: number, marks = 0): StrandR
   marks,
   took: NaN,
   message: `${component} ${ms}`,
+  shape: 0,
+  traits: '',
   keys: [link],
 });
 const judge = (records: StrandRecord[]) =>
@@ -23,6 +25,7 @@ const judge = (records: StrandRecord[]) =>
     pathOf(records, () => true),
     flow,
     1e12,
+    null,
   );
 const HOUR = 3_600_000;
 

@@ -1,6 +1,7 @@
 import { pathOf } from '../path/path.ts';
 import type { Leg, Outcome, Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
+import type { Usual } from '../usual/index-of.ts';
 import type { Finding, FlowRules, Verdict } from './types.ts';
 import { verdict } from './verdict.ts';
 
@@ -11,34 +12,37 @@ import { verdict } from './verdict.ts';
  * come to an end, all legs are judged together: a later one may have brought the end (an answer that is called back).
  *
  * @param evidenceEnd until when the sources concerned have spoken
+ * @param usual what is usual for the flow's first leg, null where it is not known
  */
 export function verdictByLeg(
   records: readonly StrandRecord[],
   path: Path,
   flow: FlowRules | null,
   evidenceEnd: Microseconds,
+  usual: Usual | null,
 ): Verdict & { legs: Outcome[] } {
   const [first, ...others] = path.legs;
   if (others.length === 0) {
-    const whole = verdict(records, path, flow, evidenceEnd);
+    const whole = verdict(records, path, flow, evidenceEnd, usual);
     return { ...whole, legs: [whole.outcome] };
   }
-  const own = verdictOf(first!, records, flow, evidenceEnd);
+  const own = verdictOf(first!, records, flow, evidenceEnd, usual);
   const ended = own.outcome !== 'running' && own.outcome !== 'stalled';
   return {
-    ...(ended ? own : verdict(records, path, flow, evidenceEnd)),
-    legs: [own.outcome, ...others.map((leg) => verdictOf(leg, records, null, evidenceEnd).outcome)],
+    ...(ended ? own : verdict(records, path, flow, evidenceEnd, usual)),
+    legs: [own.outcome, ...others.map((leg) => verdictOf(leg, records, null, evidenceEnd, null).outcome)],
   };
 }
 
 /** The verdict of one leg, told in indexes of the strand's records. */
-function verdictOf(leg: Leg, records: readonly StrandRecord[], flow: FlowRules | null, evidenceEnd: Microseconds): Verdict {
+function verdictOf(leg: Leg, records: readonly StrandRecord[], flow: FlowRules | null, evidenceEnd: Microseconds, usual: Usual | null): Verdict {
   const own = leg.records.map((index) => records[index]!);
   const { outcome, findings } = verdict(
     own,
     pathOf(own, () => false),
     flow,
     evidenceEnd,
+    usual,
   );
   const whole = (index: number): number => leg.records[index]!;
   return {

@@ -1,4 +1,4 @@
-import type { Duration } from '../units.ts';
+import type { Duration, Microseconds } from '../units.ts';
 import type { SentencePart } from './types.ts';
 
 /** A duration as a person says it: `3 ms`, `812 ms`, `8.0 s`, `4 min 10 s`, `2 h 5 min`. */
@@ -41,3 +41,21 @@ export function sentenceText(parts: readonly SentencePart[], time: (at: number) 
     })
     .join('');
 }
+
+/** A message's first line, cut to what a sentence can bear. */
+export function firstLine(message: string): string {
+  const breakAt = message.indexOf('\n');
+  const line = breakAt < 0 ? message : message.slice(0, breakAt);
+  return line.length > 160 ? line.slice(0, 159) + '…' : line;
+}
+
+/** A word or several, for a sentence. */
+export const words = (text: string): SentencePart => ({ kind: 'words', text });
+/** Where, when and in which words: `relay, 12:03:04: “enqueued …”`. */
+export const said = ({ component, at, message }: { component: string; at: Microseconds; message: string }, record: number): SentencePart[] => [
+  { kind: 'component', text: component },
+  words(', '),
+  { kind: 'time', at },
+  words(': '),
+  { kind: 'quote', text: firstLine(message), record },
+];

@@ -25,6 +25,12 @@ export interface Finding {
   confidence: number;
   /** Indexes of records. */
   evidence: number[];
+  /** The component that usually speaks next, null where nothing is missing or it is not known. */
+  missingNext: string | null;
+  /** How much longer than usual it took, null where it is not about time. */
+  excess: Duration | null;
+  /** The same for findings that are alike. */
+  signature: string;
 }
 
 /** What is declared about a flow; plain data. */

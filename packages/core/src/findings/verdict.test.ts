@@ -24,6 +24,8 @@ const record = (ms: number, component: string, message: string, marks = 0, took 
   marks,
   took,
   message,
+  shape: 0,
+  traits: '',
   keys: [],
 });
 const judge = (records: StrandRecord[], end = 10_000_000, rules: FlowRules | null = flow) =>
@@ -32,6 +34,7 @@ const judge = (records: StrandRecord[], end = 10_000_000, rules: FlowRules | nul
     pathOf(records, () => false),
     rules,
     end * 1000,
+    null,
   );
 const said = (records: StrandRecord[], end?: number): string => sentenceText(judge(records, end).findings[0]!.sentence, (at) => `${at / 1000}`);
 

@@ -1,174 +1,90 @@
-import type { Microseconds } from '../units.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
+import type { Microseconds } from '../units.ts';
+import type { Usual } from '../usual/index-of.ts';
+import { departed } from './departed.ts';
+import { failure } from './failed.ts';
+import { refusal } from './refused.ts';
+import { lastReached, silence } from './stopped.ts';
+import { isHarmless, tellingRecords } from './telling.ts';
+import type { Finding, FlowRules, Verdict } from './types.ts';
 import { volumeFinding } from './volume.ts';
-import type { Finding, FlowRules, SentencePart, Verdict } from './types.ts';
 
-/** Failure lines of a nested call stand this close together; within it the callee counts first. */
-const NESTED: Microseconds = 250_000;
+/** Findings that are told of one leg. */
+const MOST = 3;
+/** A leg that ends with what so many good ones end with has come to its end, where nothing is declared. */
+const USUAL_END = 0.05;
 
 /**
- * How a leg ended and why, by marks and declared rules.
+ * How a leg ended and why: by marks and declared rules, and by what is usual where that is known.
  *
  * @param evidenceEnd until when the sources concerned have spoken: silence before it is telling, after it is not
+ * @param usual null where too few good legs are known
  */
-export function verdict(records: readonly StrandRecord[], path: Path, flow: FlowRules | null, evidenceEnd: Microseconds): Verdict {
+export function verdict(
+  records: readonly StrandRecord[],
+  path: Path,
+  flow: FlowRules | null,
+  evidenceEnd: Microseconds,
+  usual: Usual | null,
+): Verdict {
   const marked = (bit: number): number[] => records.flatMap((record, index) => (record.marks & bit ? [index] : []));
   const done = marked(MARK.done);
   const lastDone = done[done.length - 1] ?? -1;
-  const failing = marked(MARK.failing).filter((index) => !(records[index]!.marks & MARK.harmless));
-  const refusing = marked(MARK.refusing);
-  const firstFailing = failing.find((index) => index > lastDone);
-  const firstRefusing = refusing.find((index) => index > lastDone);
-  if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing)) {
-    return { outcome: 'refused', findings: [refusal(records, firstRefusing)] };
+  const failing = marked(MARK.failing).filter(
+    (index) => index > lastDone && !(records[index]!.marks & MARK.harmless || (usual && isHarmless(records[index]!, usual))),
+  );
+  const firstFailing = failing[0];
+  const firstRefusing = marked(MARK.refusing).find((index) => index > lastDone);
+  /** The first record before another one, of another component, that tells this leg from good ones. */
+  const tellingBefore = (index: number): number | undefined =>
+    usual ? tellingRecords(records.slice(0, index), usual).find((one) => records[one]!.component !== records[index]!.component) : undefined;
+
+  if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
+    return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
+  if (firstFailing !== undefined) return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing)) };
+  const departing = inOrder([flow ? volumeFinding(records, flow) : null, ...(usual ? departed(records, usual) : [])].flatMap((one) => one ?? []));
+  const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
+  const isOdd = departing[0]?.kind === 'odd-volume';
+  if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
+  if (evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000) {
+    const last = lastReached(records);
+    const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
+    return { outcome: 'stalled', findings: ranked([silence(records, last, evidenceEnd, usual, telling)], departing) };
   }
-  if (firstFailing !== undefined)
-    return {
-      outcome: 'failed',
-      findings: [
-        failure(
-          records,
-          path,
-          failing.filter((index) => index > lastDone),
-        ),
-      ],
-    };
-  const volume = flow ? volumeFinding(records, flow) : null;
-  if (volume) return { outcome: 'odd', findings: [volume] };
-  if (lastDone >= 0 || marked(MARK.ends).length > 0) return { outcome: 'done', findings: [] };
-  if (flow && evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000)
-    return { outcome: 'stalled', findings: [silence(records, lastReached(records), evidenceEnd)] };
-  return { outcome: flow ? 'running' : 'done', findings: [] };
+  return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };
 }
 
-function failure(records: readonly StrandRecord[], path: Path, failing: readonly number[]): Finding {
-  const depth = (index: number): number => {
-    let steps = 0;
-    for (let step = path.steps[path.stepOf[index]!]; step?.parent; step = path.steps[step.parent - 1]) steps++;
-    return steps;
-  };
-  const first = failing[0]!;
-  const near = failing.filter((index) => records[index]!.at - records[first]!.at <= NESTED);
-  const root = near.reduce((best, index) => (depth(index) > depth(best) ? index : best), first);
-  const record = records[root]!;
-  const gaveUp = near.find((index) => index !== root && isCaller(path, root, index));
-  const failedIn = gaveUp === undefined ? record.component : records[gaveUp]!.component;
-  const sentence: SentencePart[] = [
-    { kind: 'words', text: 'Failed in ' },
-    { kind: 'component', text: failedIn },
-    { kind: 'words', text: ', ' },
-    { kind: 'time', at: records[gaveUp ?? root]!.at },
-    { kind: 'words', text: ': ' },
-  ];
-  if (failedIn !== record.component) sentence.push({ kind: 'component', text: record.component }, { kind: 'words', text: ' said ' });
-  sentence.push({ kind: 'quote', text: firstLine(record.message), record: root });
-  const lock = path.time.find((share) => share.kind === 'lock-wait' && share.component === record.component);
-  if (lock) {
-    sentence.push({ kind: 'words', text: ', after it had waited ' }, { kind: 'duration', time: lock.time }, { kind: 'words', text: ' for a lock' });
-  }
-  const shouts = failing.filter((index) => index > root && records[index]!.component !== record.component && records[index]!.component !== failedIn);
-  if (shouts.length > 0) {
-    const names = [...new Set(shouts.map((index) => records[index]!.component))];
-    sentence.push(
-      { kind: 'words', text: '. What ' },
-      { kind: 'component', text: names.join(' and ') },
-      { kind: 'words', text: ' reported after it is a consequence' },
-    );
-  }
-  sentence.push({ kind: 'words', text: '.' });
-  const evidence = [...new Set([...(lock ? records.flatMap((r, i) => (r.marks & MARK.waits ? [i] : [])) : []), root, ...near])].sort((a, b) => a - b);
-  return {
-    rank: 1,
-    kind: 'failed-at',
-    failedIn,
-    component: record.component,
-    record: root,
-    sentence,
-    confidence: near.length === 1 ? 0.9 : 0.8,
-    evidence,
-  };
+/** What told the leg from good ones before it failed, and what failed by its own words. */
+function failures(records: readonly StrandRecord[], path: Path, failing: readonly number[], telling: number | undefined): Finding[] {
+  const own = failure(records, path, failing, undefined);
+  if (telling === undefined || records[telling]!.component === own.component) return [own];
+  return ranked([failure(records, path, failing, telling), own], []);
 }
 
-/** Whether the step of one record was under way when the step of the other began, in the chain of callers. */
-function isCaller(path: Path, inner: number, outer: number): boolean {
-  const caller = path.steps[path.stepOf[outer]!];
-  for (let step = path.steps[path.stepOf[inner]!]; step?.parent;) {
-    step = path.steps[step.parent - 1];
-    if (step === caller || step?.component === caller?.component) return true;
-  }
-  return false;
+function endsAsUsual(records: readonly StrandRecord[], usual: Usual): boolean {
+  const place = usual.placeOf(records[records.length - 1]!);
+  return usual.of.ends.some((end) => end.saying === place && end.share >= USUAL_END);
 }
 
-function refusal(records: readonly StrandRecord[], index: number): Finding {
-  const record = records[index]!;
-  return {
-    rank: 1,
-    kind: 'refused',
-    failedIn: record.component,
-    component: record.component,
-    record: index,
-    confidence: 0.9,
-    evidence: [index],
-    sentence: [
-      { kind: 'words', text: 'Refused by ' },
-      { kind: 'component', text: record.component },
-      { kind: 'words', text: ', ' },
-      { kind: 'time', at: record.at },
-      { kind: 'words', text: ': ' },
-      { kind: 'quote', text: firstLine(record.message), record: index },
-      { kind: 'words', text: '.' },
-    ],
-  };
+/** Volumes before what came late, but for those that the very record states that came late: they tell why. */
+function inOrder(departing: readonly Finding[]): Finding[] {
+  const late = departing.filter((one) => one.kind !== 'odd-volume');
+  const volumes = departing.filter((one) => one.kind === 'odd-volume');
+  const why = volumes.every((one) => late.some((other) => other.record === one.record));
+  return ranked(why ? [...late, ...volumes] : [...volumes, ...late], []);
 }
 
-/**
- * The last record that tells how far it came: not one that closes what it had begun before others (its stated duration reaches back over
- * records of other components), such as a proxy's that speaks when the answer has gone.
- */
-function lastReached(records: readonly StrandRecord[]): number {
-  for (let i = records.length - 1; i > 0; i--) {
-    const { at, took, component } = records[i]!;
-    const begin = at - took;
-    if (!(took > 0) || !records.slice(0, i).some((other) => other.component !== component && other.at > begin)) return i;
-  }
-  return 0;
-}
-
-function silence(records: readonly StrandRecord[], last: number, evidenceEnd: Microseconds): Finding {
-  const record = records[last]!;
-  const closing = [...new Set(records.slice(last + 1).map((other) => other.component))];
-  return {
-    rank: 1,
-    kind: 'stopped-before',
-    failedIn: record.component,
-    component: record.component,
-    record: last,
-    confidence: 0.6,
-    evidence: [last],
-    sentence: [
-      { kind: 'words', text: 'Nothing more after ' },
-      { kind: 'component', text: record.component },
-      { kind: 'words', text: ', ' },
-      { kind: 'time', at: record.at },
-      { kind: 'words', text: ': ' },
-      { kind: 'quote', text: firstLine(record.message), record: last },
-      ...(closing.length === 0
-        ? [{ kind: 'words' as const, text: '. No source names it in the ' }]
-        : [
-            { kind: 'words' as const, text: '. ' },
-            { kind: 'component' as const, text: closing.join(' and ') },
-            { kind: 'words' as const, text: ' only closed what had begun before; no source names it in the ' },
-          ]),
-      { kind: 'duration', time: evidenceEnd - records[records.length - 1]!.at },
-      { kind: 'words', text: ' of evidence after it.' },
-    ],
-  };
-}
-
-/** A message's first line, cut to what a sentence can bear. */
-export function firstLine(message: string): string {
-  const breakAt = message.indexOf('\n');
-  const line = breakAt < 0 ? message : message.slice(0, breakAt);
-  return line.length > 160 ? line.slice(0, 159) + '…' : line;
+/** One finding for each thing that is found, the first ones first. */
+function ranked(first: readonly Finding[], then: readonly Finding[]): Finding[] {
+  const told = new Set<string>();
+  return [...first, ...then]
+    .filter((one) => {
+      const place = `${one.kind} ${one.record}`;
+      if (told.has(place)) return false;
+      told.add(place);
+      return true;
+    })
+    .slice(0, MOST)
+    .map((one, i) => ({ ...one, rank: i + 1 }));
 }

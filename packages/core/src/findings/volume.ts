@@ -1,6 +1,7 @@
 import type { StrandRecord } from '../path/types.ts';
 import type { Finding, FlowRules } from './types.ts';
-import { firstLine } from './verdict.ts';
+import { firstLine } from './sentence.ts';
+import { signatureOf } from './signature.ts';
 
 /** A run that ended without an error but stated a volume outside of what is declared for its flow, or null. */
 export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules): Finding | null {
@@ -13,11 +14,12 @@ export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules)
       if (!hit) continue;
       const count = Number(hit[1] ?? hit[2]);
       if (count >= min && (max === null || count <= max)) continue;
+      const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
       return {
+        ...about,
         rank: 1,
-        kind: 'odd-volume',
-        failedIn: record.component,
-        component: record.component,
+        excess: null,
+        signature: signatureOf(about, record),
         record: index,
         confidence: 0.85,
         evidence: [index],

@@ -13,6 +13,8 @@ const record = (ms: number, component: string, coarse = false, took = NaN): Stra
   marks: coarse ? MARK.coarse : 0,
   took,
   message: '',
+  shape: 0,
+  traits: '',
   keys: [],
 });
 const told = (records: StrandRecord[]): [string, number][] => arranged(records).records.map((one) => [one.id, one.at / 1000]);

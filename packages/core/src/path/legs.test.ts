@@ -16,6 +16,8 @@ const record = (at: number, component: string, keys: number[] = [], more: Partia
   marks: 0,
   took: NaN,
   message: '',
+  shape: 0,
+  traits: '',
   keys,
   ...more,
 });

@@ -14,6 +14,10 @@ export interface StrandRecord {
   /** Duration that the record states, NaN where there is none. */
   took: Duration;
   message: string;
+  /** Hash of its message's shape. */
+  shape: number;
+  /** What tells it apart besides its shape, as `traitsOf` tells it. */
+  traits: string;
   /** Keys of its identifiers, where they are at hand. */
   keys: readonly number[];
 }

@@ -24,7 +24,8 @@ export class HomeChooser {
   /** Index in `mentions` of the home, or -1 when nothing in the record ties. */
   choose(mentions: readonly Mention[]): number {
     const business = this.businessKinds(mentions);
-    const acting = business.length < 2 ? business : business.filter((kind) => this.alone[kind]! > 0);
+    // what was never named here before may well act
+    const acting = business.length < 2 ? business : business.filter((kind) => this.alone[kind]! > 0 || this.named[kind] === 0);
     const link = acting.length > 1 ? this.lastingLink(mentions) : -1;
     const home = link >= 0 ? link : this.mostNamed(mentions, acting.length === 1 ? acting[0]! : -1);
     for (const { kind } of mentions) this.named[kind]!++;

@@ -8,6 +8,7 @@ import {
   Marker,
   openReader,
   sampleOf,
+  traitsOf,
   shapeHash,
   shapeText,
   type Draft,
@@ -158,7 +159,7 @@ export class BatchBuilder {
   private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number, shift: number): void {
     const { records, job } = this;
     const shortened = draft.message.length > LONGEST_MESSAGE;
-    records.begin(20);
+    records.begin(21);
     records.big(draft.at);
     records.big(id);
     records.int(job.sourceId);
@@ -192,12 +193,15 @@ export class BatchBuilder {
     else records.int(lane);
     if (shift === 0) records.nothing();
     else records.big(shift);
-    if (home !== null) this.glimpse(draft, home, id, marks);
+    const traits = traitsOf(draft.message, draft.fields);
+    if (traits === '') records.nothing();
+    else records.text(traits);
+    if (home !== null) this.glimpse(draft, home, id, marks, shape, traits);
   }
 
-  private glimpse(draft: Draft, home: number, id: number, marks: number): void {
+  private glimpse(draft: Draft, home: number, id: number, marks: number, shape: number, traits: string): void {
     const { glimpses } = this;
-    glimpses.begin(10);
+    glimpses.begin(12);
     glimpses.big(home);
     glimpses.big(draft.at);
     glimpses.big(id);
@@ -208,6 +212,8 @@ export class BatchBuilder {
     if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
     else glimpses.nothing();
     glimpses.text(draft.message.length > GLIMPSE ? draft.message.slice(0, GLIMPSE) : draft.message);
+    glimpses.big(shape);
+    glimpses.text(traits);
     glimpses.bigs(this.keys);
   }
 

@@ -5,7 +5,7 @@ import type { Partitions } from './partitions.ts';
 
 const COLUMNS = {
   record:
-    'at, id, source_id, line, length, component_id, host_id, level, marks, flags, took, shape, home, logger, time_text, message, attributes, keys, lane, shifted',
+    'at, id, source_id, line, length, component_id, host_id, level, marks, flags, took, shape, home, logger, time_text, message, attributes, keys, lane, shifted, traits',
   raw_block: 'source_id, byte_from, byte_to, line_from, bytes',
   minute_count: 'minute, source_id, level, count',
   sighting: 'key, kind_id, source_id, scope, value, first_at, last_at, count',

@@ -1,10 +1,10 @@
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
-import { isAmiss, type MeaningRule } from '@fadenweg/core';
+import { isAmiss, Usual, type FlowUsual, type MeaningRule } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import type { Declarations } from '../intake/batch.ts';
 import { ClockRepository, spansOf } from './clocks.ts';
 
-export type FlowWithUsual = FlowDeclaration & { usualUs: number | null };
+export type FlowWithUsual = FlowDeclaration & { usualUs: number | null; usual: Usual | null };
 export interface StoredKind extends IdentifierKind {
   id: number;
 }
@@ -85,8 +85,10 @@ export class DeclarationRepository {
     return this.keep('flows', () => this.readFlows());
   }
   private async readFlows(): Promise<FlowWithUsual[]> {
-    const rows: { definition: FlowDeclaration; usual_us: number | null }[] = await this.db('flow').orderBy('name').select('definition', 'usual_us');
-    return rows.map(({ definition, usual_us }) => ({ ...definition, usualUs: usual_us }));
+    const rows: { definition: FlowDeclaration; usual_us: number | null; usual: FlowUsual | null }[] = await this.db('flow')
+      .orderBy('name')
+      .select('definition', 'usual_us', 'usual');
+    return rows.map(({ definition, usual_us, usual }) => ({ ...definition, usualUs: usual_us, usual: usual && new Usual(usual) }));
   }
 
   async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {

@@ -17,6 +17,8 @@ export interface RecordRow {
   home: number | null;
   logger: string;
   time_text: string;
+  /** What tells it apart besides its shape, null for nothing. */
+  traits: string | null;
   message: string;
   attributes: Record<string, string | number | boolean> | null;
   keys: number[] | null;
@@ -45,6 +47,7 @@ export const COLUMNS: RecordColumn[] = [
   'home',
   'logger',
   'time_text',
+  'traits',
   'message',
   'attributes',
   'keys',

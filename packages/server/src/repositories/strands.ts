@@ -75,6 +75,11 @@ export class StrandRepository {
     return this.db<StrandRow>('strand').where({ founder }).first();
   }
 
+  /** The first strand of a flow that has a party. */
+  firstOf(flow: string, party: number): Promise<StrandRow | undefined> {
+    return this.db<StrandRow>('strand').where({ flow }).whereRaw('parties @> array[?::bigint]', [party]).orderBy(['started_at', 'founder']).first();
+  }
+
   async byFounders(founders: readonly number[]): Promise<StrandRow[]> {
     return founders.length === 0 ? [] : this.db<StrandRow>('strand').whereIn('founder', [...new Set(founders)]);
   }

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { Flow, FlowDeclaration, IdentifierKind, KindSuggestion, Meaning, Page } from '@fadenweg/api';
-import { patternProblem } from '@fadenweg/core';
+import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, KindSuggestion, Meaning, Page } from '@fadenweg/api';
+import { FEWEST_LEGS, patternProblem } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { name } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -9,6 +9,7 @@ import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandService } from '../services/strand-service.ts';
 import type { ImportService } from '../services/import-service.ts';
 import type { Suggestions } from '../services/suggestions.ts';
+import { usualInWords } from '../services/usual-in-words.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 
 const kindBody = Joi.object({
@@ -30,6 +31,7 @@ const kindBody = Joi.object({
   discovered: Joi.any().strip(),
   guarded: Joi.any().strip(),
   trusted: Joi.any().strip(),
+  once: Joi.boolean(),
 });
 const flowBody = Joi.object({
   name: name.required(),
@@ -167,13 +169,27 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       async run(): Promise<Page<Flow>> {
         const counts = await strands.counts({});
         return {
-          items: (await declarations.flows()).map(({ usualUs, ...flow }) => ({
+          items: (await declarations.flows()).map(({ usualUs, usual, ...flow }) => ({
             ...flow,
+            legs: usual?.of.legs ?? 0,
             usualMs: usualUs === null ? null : usualUs / 1000,
             strands: counts.filter((one) => one.flow === flow.name).reduce((sum, one) => sum + Number(one.count), 0),
           })),
           next: null,
         };
+      },
+    }),
+    endpoint<unknown, { name: string }>({
+      method: 'get',
+      path: '/flows/{name}/usual',
+      summary: 'What is usual for a flow, learned from what went well',
+      params: byName,
+      async run({ params }): Promise<FlowUsual> {
+        const flow = (await declarations.flows()).find((one) => one.name === params.name);
+        if (!flow) throw notFound(`The flow “${params.name}”`);
+        if (!flow.usual)
+          throw new Refusal(404, 'Nothing usual yet', `What is usual for ${flow.label} is known from ${FEWEST_LEGS} strands on that went well.`);
+        return usualInWords(flow.usual.of, flow.label);
       },
     }),
     endpoint<unknown, { name: string }, FlowDeclaration>({

@@ -19,19 +19,22 @@ import {
   pathOf,
   sentenceText,
   verdictByLeg,
+  withTwin,
   type Finding as CoreFinding,
   type FlowRules,
   type Level,
   type Path,
   type StrandRecord,
+  type Twin,
 } from '@fadenweg/core';
-import type { DeclarationRepository } from '../repositories/declarations.ts';
+import type { DeclarationRepository, FlowWithUsual } from '../repositories/declarations.ts';
 import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../repositories/strands.ts';
-import { flowOf, MOST_RECORDS } from '../weaving/judge.ts';
+import { MOST_RECORDS } from '../weaving/gather.ts';
+import { flowOf } from '../weaving/judge.ts';
 import { recordKey, type Presenter } from './present.ts';
 
 /** Most records that one strand's page follows at once. */
@@ -40,7 +43,7 @@ const FOLLOWED = Math.min(5000, MOST_RECORDS);
 const MOST_CHOICES = 100;
 /** A record may be placed so much later than it is stored, in microseconds. */
 const COARSE = 1_000_000;
-type Flow = FlowRules & { usualUs: number | null };
+type Flow = FlowRules & Pick<FlowWithUsual, 'usualUs' | 'usual'>;
 
 interface Followed {
   ties: TieRow[];
@@ -145,7 +148,9 @@ export class StrandService {
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
     const path = pathOf(records, isLink);
-    const { outcome, findings, legs } = verdictByLeg(records, path, flow, end);
+    const twin = await this.twin(row, named);
+    const alone = verdictByLeg(records, path, flow, end, flow?.usual ?? null);
+    const { outcome, findings, legs } = twin ? withTwin(alone, records, twin) : alone;
     const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
@@ -237,6 +242,18 @@ export class StrandService {
       isLink: (key) => (named.get(key) ?? others.get(key))?.role === 'link',
     };
   }
+  /** The earlier strand of its flow with which it shares an identifier that belongs to one only. */
+  private async twin({ founder, flow, parties }: StrandRow, named: Map<number, Named>): Promise<Twin | null> {
+    if (flow === null) return null;
+    const once = new Map((await this.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])));
+    for (const key of parties) {
+      const name = named.get(key);
+      const label = name && once.get(name.kind);
+      const first = label === undefined ? undefined : await this.strands.firstOf(flow, key);
+      if (name && label !== undefined && first && first.founder !== founder) return { key, label, value: name.value, of: first.value };
+    }
+    return null;
+  }
   private async related(founder: number): Promise<StrandSummary[]> {
     return this.presenter.summaries(await this.strands.related(founder), await this.declarations.flows());
   }
@@ -254,6 +271,8 @@ export class StrandService {
       marks: row.marks,
       took: row.took ?? NaN,
       message: row.message,
+      shape: row.shape,
+      traits: row.traits ?? '',
       keys: row.keys ?? [],
     };
   }
@@ -351,8 +370,8 @@ function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths:
     }),
     confidence: finding.confidence,
     evidence: finding.evidence.map((index) => recordKey(rows[index]!)),
-    missingNext: null,
-    excessMs: null,
+    missingNext: finding.missingNext,
+    excessMs: finding.excess === null ? null : finding.excess / 1000,
     nearestChange: null,
     similar: null,
   };

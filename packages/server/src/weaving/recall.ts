@@ -7,7 +7,7 @@ const HEAD = 19;
 
 /**
  * What readers told of the records since the last weaving, so that strands that are wholly new are judged without reading them back.
- * A glimpse is a row in binary COPY format: home, at, id, component, host, level, marks, took, message (its beginning), keys.
+ * A glimpse is a row in binary COPY format: home, at, id, component, host, level, marks, took, message (its beginning), shape, traits, keys.
  */
 export class Recall {
   private parts: Buffer[] = [];

@@ -5,10 +5,11 @@ import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
 import { carry, type OwnerAt } from './carry.ts';
-import { copyOut } from './copy-out.ts';
+import { copyOut, type RowReader } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
 import { Recall } from './recall.ts';
+import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
 
 /** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
@@ -23,6 +24,7 @@ export class Weaver {
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
   private readonly recall = new Recall(0);
+  private readonly usuals = new Usuals();
   /** Founders that are tied otherwise than before and not judged yet. */
   private readonly owed = new Set<number>();
   /** Nothing was told since the ties were written. */
@@ -121,11 +123,12 @@ export class Weaver {
    *
    * @param all write every tie and judge every strand anew, not only the touched ones
    * @param carrying also work out what is carried over; while sources are being read that would be done again and again
+   * @param ending whether an import ends with it
    * @returns how many strands were judged
    */
-  async weave(all: boolean, carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
+  async weave(all: boolean, carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
     await this.tie(all);
-    return this.judge(carrying, progress);
+    return this.judge(carrying, ending, progress);
   }
 
   /** Works out which identifier belongs to which strand and writes what changed; strands are to be judged for it later. */
@@ -175,7 +178,7 @@ export class Weaver {
     this.tied = true;
   }
 
-  private async judge(carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
+  private async judge(carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
     const { graph, founder, leases, owedAll: all } = this;
     this.owedAll = false;
     const founders = new Set(this.owed);
@@ -186,28 +189,35 @@ export class Weaver {
     await this.loadNames();
     const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
     const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
-    const recalled = all ? [] : this.recalled(founders, founder, leases);
-    const list = [...founders];
-    const stored = await judge(
-      this.client,
-      list,
-      {
-        recalled,
-        recall: (take) => this.recall.read(recalled.length, strandOf(recalled, ownerAt), take),
-        graph,
-        flows: flows.rows.map((row) => row.definition),
-        evidenceEnd: evidence.rows[0]?.end ?? 0,
-        component: (id) => this.names.component.get(id) ?? '',
-        host: (id) => this.names.host.get(id) ?? '',
-        kindName: (id) => this.names.kind.get(id) ?? '',
-        environment: (id) => this.names.environment.get(id) ?? '',
-        isDatabase: (component) => this.databases.has(component),
-      },
-      (done) => progress(done, list.length),
+    const once = await this.client.query<{ id: number; label: string }>(
+      `select id, definition ->> 'label' as label from identifier_kind where not retired and definition ->> 'role' = 'shared' and definition ->> 'once' = 'true'`,
     );
+    const context = {
+      recalled: new Set(all ? [] : this.recalled(founders, founder, leases)),
+      recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => this.recall.read(of.length, strandOf(of, ownerAt), take),
+      graph,
+      flows: flows.rows.map((row) => row.definition),
+      once: new Map(once.rows.map((row) => [row.id, row.label])),
+      evidenceEnd: evidence.rows[0]?.end ?? 0,
+      component: (id: number) => this.names.component.get(id) ?? '',
+      host: (id: number) => this.names.host.get(id) ?? '',
+      kindName: (id: number) => this.names.kind.get(id) ?? '',
+      environment: (id: number) => this.names.environment.get(id) ?? '',
+      isDatabase: (component: string) => this.databases.has(component),
+    };
+    if (carrying) for (const older of await this.usuals.renew(this.client, context, this.strands(), all, ending)) founders.add(older);
+    const list = [...founders];
+    const stored = await judge(this.client, list, { ...context, usual: await this.usuals.known(this.client) }, (done) => progress(done, list.length));
     this.recall.forget(graph.size);
-    if (stored > 0) await this.learnUsual();
+    if (stored > 0) await this.usuals.noteMedians(this.client);
     return stored;
+  }
+
+  /** How many strands there are. */
+  private strands(): number {
+    let count = 0;
+    for (let node = 0; node < this.founder.length; node++) if (this.founder[node] === node) count++;
+    return count;
   }
 
   /** The founders all of whose identifiers are new since the last weaving: every record of theirs is among the glimpses. */
@@ -324,11 +334,6 @@ export class Weaver {
     await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
     await client.query('insert into relation select founder, other from relation_now on conflict do nothing');
     await client.query('commit');
-  }
-
-  private async learnUsual(): Promise<void> {
-    await this.client.query(`update flow f set usual_us = u.median from (
-      select flow, percentile_disc(0.5) within group (order by duration) as median from strand where outcome = 'done' and flow is not null group by flow) u where u.flow = f.name`);
   }
 
   private async loadNames(): Promise<void> {

@@ -12,7 +12,7 @@ export interface Told {
 export type ToWeaver =
   | ({ type: 'stored' } & Told)
   /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
-  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean; judging: boolean }
+  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean; judging: boolean; ending: boolean }
   /** Sources are read again from their beginning. */
   | { type: 'again'; sources: readonly number[] }
   | { type: 'close' };
@@ -54,12 +54,12 @@ async function load(): Promise<void> {
   early = [];
 }
 
-async function weave({ all, fresh, carrying, judging }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {
+async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {
   const began = Date.now();
   try {
     if (fresh || !weaver) await load();
     let strands = 0;
-    if (judging) strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', done, of }));
+    if (judging) strands = await weaver!.weave(all, carrying, ending, (done, of) => send({ type: 'progress', done, of }));
     else await weaver!.tie(all);
     send({ type: 'woven', strands, joining: carrying || !judging ? weaver!.joining() : null, ms: Date.now() - began });
   } catch (error) {

@@ -151,7 +151,7 @@ export class Weaving {
     // who waits for the end of an import waits for what is carried over too, and not for the reading of others
     this.uncarried = this.reading() && this.waiting.length === 0;
     this.unjudged = this.waiting.length > 0 && this.waiting.every((one) => !one.judged);
-    this.post({ type: 'weave', all, fresh, carrying: !this.uncarried, judging: !this.unjudged });
+    this.post({ type: 'weave', all, fresh, carrying: !this.uncarried, judging: !this.unjudged, ending: this.waiting.length > 0 });
   }
   private told(message: FromWeaver): void {
     if (message.type === 'progress') {

@@ -16,13 +16,13 @@ const framesOf = (shop: string): number => 40 + ((SHOPS.indexOf(shop) * 29) % 90
 export function askForFrame({ random, sink, stories }: World, order: Order, from: Micros): { at: Micros; noShape: NoShape } {
   const { open, id, shop } = order;
   const own = random.fork(`frame ${id}`);
-  const model = `FR-${random.whole(1000, 1899)}`;
+  const model = `FR-${random.whole(1000, 1119)}`;
   let at = from + random.around(6 * MS);
-  const say = (message: string): void => sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.FrameStep', message), open);
+  const say = (message: string, cause = false): void => sink.emit(ORDER_DESK, at, orderDeskLine(at, 'INFO', order.thread, 'o.b.FrameStep', message), open, cause); // prettier-ignore
   const walked = asked(stories, (story) => story.catalogue?.(from, shop));
   const frames = walked?.answer ?? framesOf(shop);
   at += own.around(frames * frames * A_PAIR, 0.1);
-  say(`frame ${model} found in the catalogue of shop ${shop}, ${frames} frames`);
+  say(`frame ${model} found in the catalogue of shop ${shop}, ${frames} frames`, walked !== null);
   if (walked && sink !== silent) became(open, 'slow', walked.story, { failedIn: 'order-desk', component: 'order-desk', accepted: [] });
   at += own.around(3 * MS);
   say(`frame ${model} for ${id} asked of its supplier`);

@@ -15,10 +15,10 @@ function begin(world: World, prefix: string, flow: string, start: Micros) {
     businessId: run,
     startedAt: start,
     story: fault?.story ?? null,
-    outcome: odd ? 'odd' : 'done',
+    outcome: odd ? 'odd' : fault?.holds ? 'slow' : 'done',
     identifiers: [{ kind: 'run', value: run }],
     attributes: {},
-    cause: odd ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
+    cause: odd || fault?.holds ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
   });
   return { fault, run, open };
 }
@@ -52,7 +52,8 @@ export function stockSyncJob(world: World, start: Micros): void {
   const session = newSession(pid, Math.floor(start), 'labbatch', 'batch');
   open.truth.identifiers.push({ kind: 'db-session', value: session.id });
   let at = start;
-  const say = (level: string, message: string): void => sink.emit(BATCH, at, batchLine(at, run, level, 'StockSyncJob', message), open);
+  const say = (level: string, message: string, cause = false): void =>
+    sink.emit(BATCH, at, batchLine(at, run, level, 'StockSyncJob', message), open, cause);
   say('INFO', `started, database session=${session.id}`);
   const rows = random.whole(1180, 1260);
   at += random.around(2 * SECOND);
@@ -80,7 +81,7 @@ export function stockSyncJob(world: World, start: Micros): void {
     say('INFO', 'waiting for the supplier file');
     at = start + fault.holds;
   } else at += random.around(400 * MS);
-  say('INFO', `committed, session=${session.id}`);
+  say('INFO', `committed, session=${session.id}`, fault?.holds !== undefined);
   at += random.around(30 * MS);
   say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
   sink.close(open);

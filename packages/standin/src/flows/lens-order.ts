@@ -68,7 +68,7 @@ function goOn(world: World, order: Order, start: Micros, fault: ReserveFault | n
   const blocked = everyday === 'refused' ? null : asked(world.stories, (story) => story.check?.(start, order));
   const { open } = order;
   if (everyday === 'refused' && open.truth.story === null)
-    open.truth.cause = { failedIn: 'order-desk', component: 'order-desk', record: null, accepted: [] };
+    open.truth.cause = { failedIn: 'order-desk', component: 'order-desk', record: null, accepted: ['rx-check'] };
   if (blocked && world.sink !== silent)
     became(open, 'refused', blocked.story, { failedIn: 'order-desk', component: 'rx-check', accepted: ['order-desk'] });
   const reason = everyday === 'refused' ? OUT_OF_RANGE : blocked ? 'material not allowed' : null;

@@ -135,6 +135,7 @@ function coat({ random, sink, stories }: World, order: Order, from: Micros): Mic
   const queued = asked(stories, (story) => story.coating?.(from));
   if (queued && queued.answer > 2 * MINUTE && sink !== silent)
     became(order.open, 'slow', queued.story, { failedIn: 'coating-cell', component: 'coating-cell', accepted: ['surfacing-cell'] });
+  if (queued && queued.answer < 3 * MINUTE) order.open.truth.alsoRight = ['done', 'slow'];
   let at = from + (queued?.answer ?? 0);
   for (const [message, wait] of [
     ['loaded', 20 * SECOND],
@@ -143,7 +144,13 @@ function coat({ random, sink, stories }: World, order: Order, from: Micros): Mic
     ['unloaded', 15 * SECOND],
   ] as const) {
     at += random.around(wait, 0.2);
-    sink.emit(COATING_CELL, at, cellLine(at, 'cell-2', lane, order.id, message), order.open);
+    sink.emit(
+      COATING_CELL,
+      at,
+      cellLine(at, 'cell-2', lane, order.id, message),
+      order.open,
+      message === 'loaded' && order.open.truth.story === queued?.story,
+    );
   }
   return at + random.around(5 * SECOND, 0.2);
 }

@@ -9,7 +9,7 @@ export function orderFile(world: World, arrived: Micros, orders: number): void {
   const text = localText(arrived);
   const file = `OF-${text.slice(0, 10).replaceAll('-', '')}-${text.slice(11, 16).replace(':', '')}`;
   const shop = SHOPS[Number(text.slice(8, 10)) % SHOPS.length]!;
-  const numbers = Array.from({ length: orders }, (_, i) => `S${shop}-${Math.floor(arrived / SECOND + i) % 90_000}`);
+  const numbers = Array.from({ length: orders }, (_, i) => `S${shop}-${10_000 + (Math.floor(arrived / SECOND + i) % 90_000)}`);
   read(arrived, null);
   const again = asked(world.stories, (story) => story.again?.(arrived));
   if (again) read(again.answer, again.story);

@@ -49,8 +49,8 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   let at = start;
   const sip = (direction: 'recv' | 'send', peer: Party, line: string, dlg: typeof dialog, more: string[] = [], body = '', cause = false): void =>
     sink.emit(SWITCH, at, sipMessage(at, direction, peer, line, dlg, more, body), open, cause);
-  const voice = (level: string, message: string, from = at): void =>
-    sink.emit(VOICE_DESK, at, voiceLine(at, level, callId, message), open, false, from);
+  const voice = (level: string, message: string, from = at, cause = false): void =>
+    sink.emit(VOICE_DESK, at, voiceLine(at, level, callId, message), open, cause, from);
   const later = (ms: number): number => (at += random.around(ms * MS));
 
   sip(
@@ -88,7 +88,7 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
   sip('send', caller, 'SIP/2.0 180 Ringing', answered);
   later(1400);
   at += ring?.answer ?? 0;
-  voice('INFO', `call from caller="${asDialled(caller.number)}" answered`);
+  voice('INFO', `call from caller="${asDialled(caller.number)}" answered`, at, ring !== null);
   later(3);
   sip('recv', DESK, ok, answered, ['Content-Type: application/sdp'], sdp('192.0.2.20', 31_400, '8 101'));
   later(2);

@@ -100,12 +100,16 @@ export class Scoring {
     const identifiers = compared([...known], named(own));
     const { order, times } = timing(truth, told);
     const first = told?.findings[0];
-    const right = told?.outcome === truth.outcome;
+    const right = told !== null && (told.outcome === truth.outcome || truth.alsoRight?.includes(told.outcome) === true);
     const { cause } = truth;
     const cell = {
       failedIn: first !== undefined && cause !== null && first.failedIn === cause.failedIn,
       component: first !== undefined && cause !== null && (first.component === cause.component || cause.accepted.includes(first.component)),
-      record: first !== undefined && cause !== null && cause.record !== null && placeOf(first.record) === placeOf(cause.record),
+      record:
+        first !== undefined &&
+        cause !== null &&
+        cause.record !== null &&
+        (placeOf(first.record) === placeOf(cause.record) || isOfAccepted(first, truth)),
     };
     for (const score of [this.of(this.byFlow, truth.flow), ...(truth.story === null ? [] : [this.of(this.byStory, truth.story)])]) {
       score.strands++;
@@ -136,6 +140,12 @@ export class Scoring {
     if (!score) scores.set(key, (score = fresh()));
     return score;
   }
+}
+
+/** Where another component is as right an answer, so is what it says itself about this strand. */
+function isOfAccepted({ component, record }: Told['findings'][number], { cause, records }: Truth): boolean {
+  const place = placeOf(record);
+  return cause!.accepted.includes(component) && place.startsWith(`${component}/`) && records.some((one) => placeOf(one) === place);
 }
 
 /** Begins that lie closer together than this, or than what their logs tell apart, are in no order; in microseconds. */

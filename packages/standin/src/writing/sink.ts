@@ -10,6 +10,8 @@ export interface Truth {
   identifiers: { kind: string; value: string }[];
   startedAt: Micros;
   outcome: string;
+  /** Outcomes that are as right: at the margin of what is slow. */
+  alsoRight?: string[];
   story: number | null;
   /** The right answer: the record that tells, by its place, and the components. */
   cause: { failedIn: string; component: string; record: { source: string; line: number } | null; accepted: string[] } | null;

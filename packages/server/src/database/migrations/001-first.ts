@@ -17,7 +17,7 @@ export async function up(db: Knex): Promise<void> {
       id int generated always as identity primary key, host_id smallint not null references host, component_id smallint not null references component,
       found json not null, readings json not null, hops int not null, partners json not null, set_ahead bigint,
       changed_by text not null, changed_at timestamptz not null default now(), unique (host_id, component_id));
-    create table flow (name text primary key, definition json not null, usual_us bigint, changed_by text not null, changed_at timestamptz not null default now());
+    create table flow (name text primary key, definition json not null, usual_us bigint, usual json, changed_by text not null, changed_at timestamptz not null default now());
     create table meaning (id int generated always as identity primary key, component text, contains text not null, means text not null,
       changed_by text not null, changed_at timestamptz not null default now());
 
@@ -47,7 +47,7 @@ export async function up(db: Knex): Promise<void> {
       at bigint not null, id bigint not null, source_id int not null, line int not null, length int not null,
       component_id smallint not null, host_id smallint not null, level smallint not null, marks smallint not null, flags smallint not null,
       took bigint, shape bigint not null, home bigint, logger text not null, time_text text not null, message text not null,
-      attributes json, keys bigint[], lane int, shifted bigint
+      attributes json, keys bigint[], lane int, shifted bigint, traits text
     ) partition by range (at);
 
     create table mark (name text primary key, value text not null);
@@ -76,7 +76,8 @@ export async function up(db: Knex): Promise<void> {
       founder bigint primary key, kind_id smallint not null, value text not null, flow text, outcome text not null,
       started_at bigint not null, ended_at bigint not null, duration bigint not null, records int not null,
       in_database bigint not null, in_transit bigint not null,
-      failed_in text, headline text not null, parties bigint[] not null, environment text not null, components bigint[] not null);
+      failed_in text, headline text not null, parties bigint[] not null, environment text not null, components bigint[] not null, signature text);
+    create index on strand (signature, started_at) where signature is not null;
     create index on strand (started_at, founder);
     create index on strand (flow, started_at, founder);
     create index on strand (outcome, started_at, founder);

@@ -1,0 +1,70 @@
+import type { StrandRecord } from '../path/types.ts';
+import { departures, type Departure } from '../usual/depart.ts';
+import type { Usual } from '../usual/index-of.ts';
+import { firstLine, said, words } from './sentence.ts';
+import { signatureOf } from './signature.ts';
+import type { Finding } from './types.ts';
+
+/** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
+export function departed(records: readonly StrandRecord[], usual: Usual): Finding[] {
+  return departures(records, usual).map((one) => (one.kind === 'late' ? slowed(records, one, usual) : oddVolume(records, one, usual)));
+}
+
+function slowed(
+  records: readonly StrandRecord[],
+  { record: index, since, took, usual: wait, excess }: Departure & { kind: 'late' },
+  usual: Usual,
+): Finding {
+  // prettier-ignore
+  const record = records[index]!;
+  const before = records[since]!;
+  const about = { kind: 'slowed-by' as const, failedIn: record.component, component: record.component, missingNext: null };
+  return {
+    ...about,
+    rank: 1,
+    record: index,
+    // the further beyond what is usual at most, the surer
+    confidence: Math.min(0.97, 0.8 + 0.17 * (1 - wait.fence / took)),
+    evidence: [since, index],
+    sentence: [
+      words('Slow in '),
+      ...said(record, index),
+      words(' came '),
+      { kind: 'duration', time: took },
+      words(' after '),
+      ...(before.component === record.component ? [] : [{ kind: 'component' as const, text: before.component }, words('’s ')]),
+      { kind: 'quote', text: firstLine(before.message), record: since },
+      words(', usually '),
+      { kind: 'duration', time: wait.median },
+      words(` (99 of 100 within `),
+      { kind: 'duration', time: wait.p99 },
+      words(`, learned from ${usual.of.legs.toLocaleString('en')}).`),
+    ],
+    excess,
+    signature: signatureOf(about, record),
+  };
+}
+
+function oddVolume(records: readonly StrandRecord[], { record: index, usual: volume }: Departure & { kind: 'volume' }, usual: Usual): Finding {
+  const record = records[index]!;
+  const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
+  const range = volume.least === volume.most ? `${volume.least.toLocaleString('en')}` : `${volume.least.toLocaleString('en')} to ${volume.most.toLocaleString('en')}`; // prettier-ignore
+  return {
+    ...about,
+    rank: 1,
+    record: index,
+    confidence: 0.85,
+    evidence: [index],
+    sentence: [
+      words('Ended without an error in '),
+      { kind: 'component', text: record.component },
+      words(', but '),
+      { kind: 'time', at: record.at },
+      words(': '),
+      { kind: 'quote', text: firstLine(record.message), record: index },
+      words(`. Usually ${range} (${usual.of.legs.toLocaleString('en')} good ones).`),
+    ],
+    excess: null,
+    signature: signatureOf(about, record),
+  };
+}

@@ -1,0 +1,47 @@
+import type { FlowUsual, Saying, UsualSaying } from './types.ts';
+
+const keyOf = ({ component, shape }: Pick<Saying, 'component' | 'shape'>, traits: string): string => `${component}\u0000${shape}\u0000${traits}`;
+/** Stands for any traits. */
+const ANY = '*';
+
+/** One trait of what a component says in one shape. */
+export const traitKey = (component: string, shape: number, name: string): string => `${component}\u0000${shape}\u0000${name}`;
+
+/** The traits of a record without those that vary too much. */
+export function plainTraits({ component, shape, traits }: Saying, varied: ReadonlySet<string>): string {
+  if (traits === '' || varied.size === 0) return traits;
+  const parts = traits.split(' ');
+  const kept = parts.filter((part) => !varied.has(traitKey(component, shape, part.slice(0, part.indexOf('=')))));
+  return kept.length === parts.length ? traits : kept.join(' ');
+}
+
+/** What is usual, with its sayings found by what they are. */
+export class Usual {
+  private readonly places = new Map<string, number>();
+  /** Sayings by component and shape alone. */
+  private readonly shapes = new Map<string, number[]>();
+  private readonly varied: ReadonlySet<string>;
+
+  constructor(readonly of: FlowUsual) {
+    this.varied = new Set(of.varied);
+    of.sayings.forEach((saying, place) => {
+      this.places.set(keyOf(saying, saying.traits), place);
+      const key = keyOf(saying, ANY);
+      const own = this.shapes.get(key);
+      if (own) own.push(place);
+      else this.shapes.set(key, [place]);
+    });
+  }
+
+  /** Place of the saying that a record is one of, -1 where none such was learned. */
+  placeOf(record: Saying): number {
+    return this.places.get(keyOf(record, plainTraits(record, this.varied))) ?? -1;
+  }
+  sayingOf(record: Saying): UsualSaying | undefined {
+    return this.of.sayings[this.placeOf(record)];
+  }
+  /** Sayings of the same component and shape, whatever their traits. */
+  alike(record: Saying): UsualSaying[] {
+    return (this.shapes.get(keyOf(record, ANY)) ?? []).map((place) => this.of.sayings[place]!);
+  }
+}

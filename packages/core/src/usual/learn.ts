@@ -1,0 +1,252 @@
+import type { Outcome, StrandRecord } from '../path/types.ts';
+
+import { shapeText } from '../shapes/shape.ts';
+import { lowerShare } from '../statistics/share.ts';
+import { departures } from './depart.ts';
+import { plainTraits, traitKey, Usual } from './index-of.ts';
+import { numbersIn } from './numbers.ts';
+import { fences, lieOf, usually } from './robust.ts';
+import type { FlowUsual, UsualSaying, Volume } from './types.ts';
+
+/** A leg of a flow, and how it went as far as its own records tell. */
+export interface Lesson {
+  /** In order of time. */
+  records: readonly StrandRecord[];
+  outcome: Outcome;
+}
+
+/** Good legs from which it can be said what is usual. */
+export const FEWEST_LEGS = 30;
+/** More different sayings of one leg are not compared with each other. */
+const MOST_SAYINGS = 150;
+/** More different sayings of all legs are left aside. */
+const MOST_DIFFERENT = 3000;
+/** Values of one trait: with more of them they tell nothing. */
+const MOST_VALUES = 25;
+/** Cases of a number from which on it is known how it lies. */
+const FEWEST_NUMBERS = 10;
+/** With fewer ended ones among those that fell silent, ends are not known by what records say. */
+const FEW_ENDED = 0.1;
+const FREQUENT_END = 0.05;
+/** That nearly always one comes behind or before the other. */
+const NEARLY_ALWAYS = 0.95;
+const MOST_THEN = 4;
+const MOST_VARIANTS = 12;
+/** Numbers of which nearly all differ and that are as long as this are no volumes: they name something. */
+const NAMES_FROM = 100_000;
+const MOST_TEXT = 160;
+
+/**
+ * What is usual for a flow. Legs that depart from what the good ones say are left out, and it is learned once more, so that
+ * faults among them that nobody noticed do not count as normal.
+ *
+ * @param lessons legs, their records in order of time
+ * @returns null where there are too few good ones to say
+ */
+export function learnUsual(flow: string, lessons: readonly Lesson[]): FlowUsual | null {
+  const good = goodOnes(lessons);
+  if (good.length < FEWEST_LEGS) return null;
+  const known = new Set(good);
+  const bad = lessons.filter((lesson) => !known.has(lesson) && lesson.outcome !== 'running');
+  const first = learnFrom(flow, good, bad);
+  const usual = new Usual(first);
+  const plain = good.filter(({ records }) => departures(records, usual).length === 0);
+  // where many depart, that is how it is
+  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75) ? first : learnFrom(flow, plain, bad);
+}
+
+/** Those that are known to have come to their end; where hardly any are, those without a fault that end as many others do. */
+function goodOnes(lessons: readonly Lesson[]): Lesson[] {
+  const done = lessons.filter(({ outcome }) => outcome === 'done');
+  const silent = lessons.filter(({ outcome }) => outcome === 'stalled');
+  if (done.length >= silent.length * FEW_ENDED) return done;
+  const lastOf = ({ records }: Lesson): string => {
+    const { component, shape } = records[records.length - 1]!;
+    return `${component} ${shape}`;
+  };
+  const ends = new Map<string, number>();
+  for (const lesson of silent) ends.set(lastOf(lesson), (ends.get(lastOf(lesson)) ?? 0) + 1);
+  return [...done, ...silent.filter((lesson) => ends.get(lastOf(lesson))! >= silent.length * FREQUENT_END)];
+}
+
+function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
+  const sayings = new Sayings([...good, ...bad]);
+  const legs = good.map(({ records }) => sayings.read(records));
+  const badLegs = bad.map(({ records }) => sayings.read(records));
+  const count = sayings.all.length;
+  const withSaying = new Float64Array(count);
+  const most = new Float64Array(count);
+  const ends = new Float64Array(count);
+  const positions = new Float64Array(count);
+  const pairs = new Pairs(count);
+  const volumes = new Map<number, { at: number; value: number }[]>();
+  legs.forEach((places, i) => {
+    const { records } = good[i]!;
+    const last = new Map<number, number>();
+    const times = new Map<number, number>();
+    places.forEach((place, index) => {
+      if (place < 0) return;
+      const at = records[index]!.at;
+      times.set(place, (times.get(place) ?? 0) + 1);
+      if (times.get(place) === 1) positions[place]! += index / records.length;
+      if (times.get(place) === 1 && last.size < MOST_SAYINGS) for (const [before, then] of last) pairs.add(before, place, at - then);
+      last.set(place, at);
+      numbersIn(records[index]!.message).forEach((value, slot) => {
+        if (Number.isNaN(value)) return;
+        const own = volumes.get(place * 16 + slot);
+        if (own) own.push({ at, value });
+        else volumes.set(place * 16 + slot, [{ at, value }]);
+      });
+    });
+    for (const [place, n] of times) {
+      withSaying[place]!++;
+      most[place] = Math.max(most[place]!, n);
+    }
+    const end = places[places.length - 1]!;
+    if (end >= 0) ends[end]!++;
+  });
+  const badWith = new Float64Array(count);
+  for (const places of badLegs) for (const place of new Set(places)) if (place >= 0) badWith[place]!++;
+  const first = (records: readonly StrandRecord[]): number => records[0]!.at;
+  const begins = good.map(({ records }) => first(records)).sort((a, b) => a - b);
+  const sizes = good.map(({ records }) => records.length).sort((a, b) => a - b);
+  const { after, then } = pairs.telling(withSaying);
+  const all: UsualSaying[] = sayings.all.map((saying, place) => ({
+    ...saying,
+    legs: withSaying[place]!,
+    bad: badWith[place]!,
+    most: most[place]!,
+    position: positions[place]! / Math.max(1, withSaying[place]!),
+    after: after[place]!,
+    then: then[place]!,
+    volumes: Array.from({ length: 16 }, (_, slot) => volumeOf(slot, volumes.get(place * 16 + slot), withSaying[place]!)).flatMap((one) => one ?? []),
+  }));
+  return {
+    flow,
+    legs: good.length,
+    bad: bad.length,
+    since: begins[0]!,
+    until: begins[begins.length - 1]!,
+    whole: usually(good.map(({ records }) => records[records.length - 1]!.at - first(records))),
+    records: { least: sizes[0]!, median: sizes[sizes.length >> 1]!, most: sizes[sizes.length - 1]! },
+    sayings: all,
+    varied: [...sayings.varied],
+    ends: [...ends].flatMap((n, saying) => (n > 0 ? [{ saying, share: n / good.length }] : [])).sort((a, b) => b.share - a.share),
+    variants: variantsOf(good),
+  };
+}
+
+/** Numbers sayings in the order in which they are first seen. */
+class Sayings {
+  readonly all: { component: string; shape: number; traits: string; text: string }[] = [];
+  readonly varied: ReadonlySet<string>;
+  private readonly places = new Map<string, number>();
+
+  constructor(lessons: readonly Lesson[]) {
+    this.varied = variedTraits(lessons);
+  }
+
+  /** The place of each record's saying, -1 where there are too many different ones already. */
+  read(records: readonly StrandRecord[]): number[] {
+    return records.map((record) => {
+      const { component, shape, message } = record;
+      const traits = plainTraits(record, this.varied);
+      const key = `${component}\u0000${shape}\u0000${traits}`;
+      const known = this.places.get(key);
+      if (known !== undefined) return known;
+      if (this.all.length >= MOST_DIFFERENT) return -1;
+      this.places.set(key, this.all.length);
+      return this.all.push({ component, shape, traits, text: shapeText(message).slice(0, MOST_TEXT) }) - 1;
+    });
+  }
+}
+
+/** Traits whose values are too many to tell anything, by their keys. */
+function variedTraits(lessons: readonly Lesson[]): Set<string> {
+  const values = new Map<string, Map<string, number>>();
+  for (const { records } of lessons) {
+    for (const { component, shape, traits } of records) {
+      if (traits === '') continue;
+      for (const part of traits.split(' ')) {
+        const at = part.indexOf('=');
+        const key = traitKey(component, shape, part.slice(0, at));
+        let own = values.get(key);
+        if (!own) values.set(key, (own = new Map()));
+        const value = part.slice(at + 1);
+        if (own.size <= MOST_VALUES) own.set(value, (own.get(value) ?? 0) + 1);
+      }
+    }
+  }
+  const varied = new Set<string>();
+  for (const [key, own] of values) {
+    const cases = [...own.values()].reduce((sum, n) => sum + n, 0);
+    if (own.size > MOST_VALUES || (own.size > 4 && own.size > cases / 3)) varied.add(key);
+  }
+  return varied;
+}
+
+/** How long after one saying another comes, where it comes at all. */
+class Pairs {
+  private readonly gaps = new Map<number, number[]>();
+  constructor(private readonly count: number) {}
+
+  add(before: number, behind: number, gap: number): void {
+    const key = before * this.count + behind;
+    const own = this.gaps.get(key);
+    if (own) own.push(gap);
+    else this.gaps.set(key, [gap]);
+  }
+
+  /** For each saying the one that comes closest before it nearly always, and those that come behind it nearly always, the soonest first. */
+  telling(cases: Float64Array): { after: UsualSaying['after'][]; then: UsualSaying['then'][] } {
+    const after: UsualSaying['after'][] = Array.from(cases, () => null);
+    const then: UsualSaying['then'][] = Array.from(cases, () => []);
+    for (const [key, gaps] of this.gaps) {
+      if (gaps.length < FEWEST_LEGS) continue;
+      const before = Math.floor(key / this.count);
+      const behind = key % this.count;
+      const isBefore = gaps.length >= cases[behind]! * NEARLY_ALWAYS;
+      const share = lowerShare(gaps.length, cases[before]!);
+      if (before === behind || (!isBefore && share < NEARLY_ALWAYS)) continue;
+      const wait = usually(gaps);
+      const known = after[behind]!;
+      if (isBefore && (!known || wait.median < known.wait.median)) after[behind] = { saying: before, wait };
+      if (share >= NEARLY_ALWAYS) then[before]!.push({ saying: behind, share, wait });
+    }
+    for (const own of then) own.sort((a, b) => a.wait.median - b.wait.median).splice(MOST_THEN);
+    return { after, then };
+  }
+}
+
+/** A number that is a volume: there in nearly every case, neither a name nor something that grows with time. */
+function volumeOf(slot: number, cases: { at: number; value: number }[] | undefined, legs: number): Volume[] | null {
+  if (!cases || cases.length < Math.max(FEWEST_NUMBERS, legs * NEARLY_ALWAYS)) return null;
+  const values = cases.map((one) => one.value);
+  const different = new Set(values).size;
+  const lie = lieOf(values, 1);
+  if (different > cases.length * 0.9 && lie.median >= NAMES_FROM) return null;
+  const sorted = [...cases].sort((a, b) => a.at - b.at).map((one) => one.value);
+  const half = sorted.length >> 1;
+  const [early, late] = [sorted.slice(0, half).sort((a, b) => a - b), sorted.slice(half).sort((a, b) => a - b)];
+  if (different > 10 && (early[Math.floor(half * 0.9)]! < late[Math.floor(half * 0.1)]! || early[Math.floor(half * 0.1)]! > late[Math.floor(half * 0.9)]!)) return null; // prettier-ignore
+  const { low, high } = fences(lie, 1);
+  const [least, most] = [Math.min(...values), Math.max(...values)];
+  // where nothing varies, twice as much and half as much depart; the fewer cases there are, the further away it has to be
+  const factor = Math.max(2, 1 + FEWEST_LEGS / cases.length);
+  return [{ slot, median: lie.median, least, most, low: Math.min(low, (lie.median - 1) / factor), high: Math.max(high, factor * lie.median + 1), cases: cases.length }]; // prettier-ignore
+}
+
+function variantsOf(good: readonly Lesson[]): FlowUsual['variants'] {
+  const counts = new Map<string, { components: string[]; count: number }>();
+  for (const { records } of good) {
+    const components = [...new Set(records.map((record) => record.component))];
+    const key = components.join('\u0000');
+    const own = counts.get(key);
+    if (own) own.count++;
+    else counts.set(key, { components, count: 1 });
+  }
+  return [...counts.values()]
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_VARIANTS)
+    .map(({ components, count }) => ({ components, share: count / good.length }));
+}

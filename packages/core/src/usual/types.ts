@@ -1,0 +1,70 @@
+import type { Duration, Microseconds } from '../units.ts';
+
+/** What a component says: records of one shape and with the same traits. */
+export interface Saying {
+  component: string;
+  shape: number;
+  /** As `traitsOf` tells them, without those that vary too much to tell anything. */
+  traits: string;
+}
+
+/** How long something usually takes. */
+export interface Usually {
+  median: Duration;
+  p90: Duration;
+  p99: Duration;
+  /** What takes longer departs, however much the flow spreads. */
+  fence: Duration;
+  /** Legs that it was learned from. */
+  cases: number;
+}
+
+/** A number that a saying states, in good legs: how it lies on a logarithmic scale. */
+export interface Volume {
+  /** Which number of the first line, from 0. */
+  slot: number;
+  median: number;
+  least: number;
+  most: number;
+  /** What lies below or above departs. */
+  low: number;
+  high: number;
+  cases: number;
+}
+
+export interface UsualSaying extends Saying {
+  /** Its shape in words. */
+  text: string;
+  /** Good legs in which it occurs, and others. */
+  legs: number;
+  bad: number;
+  /** Most times in one good leg. */
+  most: number;
+  /** Where it usually stands in a leg, 0 for the beginning and 1 for the end. */
+  position: number;
+  /** The saying behind which it comes, the closest one that is nearly always there, and how long after it. Index into the sayings. */
+  after: { saying: number; wait: Usually } | null;
+  /** What comes behind it nearly always, the soonest first, with the lower bound of how often. */
+  then: { saying: number; share: number; wait: Usually }[];
+  volumes: Volume[];
+}
+
+/** What is normal for a flow, learned from its good legs. */
+export interface FlowUsual {
+  flow: string;
+  /** Good legs that it rests on, and others that were seen with them. */
+  legs: number;
+  bad: number;
+  /** When the first of them began, and the last. */
+  since: Microseconds;
+  until: Microseconds;
+  whole: Usually;
+  records: { least: number; median: number; most: number };
+  sayings: UsualSaying[];
+  /** Traits that vary too much to tell anything: component, shape and name, as `traitKey` puts them. */
+  varied: string[];
+  /** Sayings with which good legs end, with their share. */
+  ends: { saying: number; share: number }[];
+  /** Paths by the components in the order in which they are reached, the most frequent first. */
+  variants: { components: string[]; share: number }[];
+}

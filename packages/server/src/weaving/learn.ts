@@ -1,0 +1,52 @@
+import type pg from 'pg';
+import { arranged, FEWEST_LEGS, learnUsual, pathOf, verdictByLeg, type FlowRules, type FlowUsual, type Graph, type Lesson } from '@fadenweg/core';
+import { copyOut } from './copy-out.ts';
+import { gather, type GatherContext } from './gather.ts';
+import { flowOf } from './judge.ts';
+
+/** Strands of each flow from which the usual is learned. */
+const LESSONS = 600;
+/** Longer ones are no help. */
+const MOST_RECORDS = 2000;
+
+export interface LearnContext extends GatherContext {
+  graph: Graph;
+  kindName(id: number): string;
+  flows: readonly FlowRules[];
+  evidenceEnd: number;
+}
+
+/**
+ * Learns what is usual for each flow from some of its strands, always the same ones for the same strands: those with the smallest keys, which are hashes.
+ *
+ * @returns by flow; null for those of which there are too few
+ */
+export async function learn(client: pg.Client, context: LearnContext): Promise<Map<string, FlowUsual | null>> {
+  const byFlow = new Map<string, number[]>(context.flows.map((flow) => [flow.name, []]));
+  const flowOfFounder = new Map<number, FlowRules>();
+  await copyOut(
+    client,
+    'select distinct on (s.key) s.key, s.kind_id, s.value from sighting s where s.key in (select founder from tie) order by s.key',
+    (row) => {
+      const key = row.big();
+      const flow = flowOf(context.flows, context.kindName(row.small()), row.text());
+      const own = flow && byFlow.get(flow.name)!;
+      if (!own || own.length >= LESSONS) return;
+      own.push(key);
+      flowOfFounder.set(key, flow);
+    },
+  );
+  const founders = [...byFlow.values()].filter((own) => own.length >= FEWEST_LEGS).flat();
+  const lessons = new Map<string, Lesson[]>();
+  await gather(client, founders, context, ({ founder, records: gathered, total }) => {
+    if (total > MOST_RECORDS) return;
+    const flow = flowOfFounder.get(founder)!;
+    const { records } = arranged(gathered);
+    const path = pathOf(records, context.graph.isLink);
+    const leg = path.legs[0]!.records.map((index) => records[index]!);
+    const own = lessons.get(flow.name) ?? [];
+    lessons.set(flow.name, own);
+    own.push({ records: leg, outcome: verdictByLeg(records, path, flow, context.evidenceEnd, null).legs[0]! });
+  });
+  return new Map([...byFlow.keys()].map((name) => [name, learnUsual(name, lessons.get(name) ?? [])]));
+}
