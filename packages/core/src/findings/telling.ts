@@ -1,5 +1,6 @@
 import { MARK } from '../path/marks.ts';
 import type { StrandRecord } from '../path/types.ts';
+import { lowerShare } from '../statistics/share.ts';
 import type { Usual } from '../usual/index-of.ts';
 
 /** Good legs with it, from which an error is no news. */
@@ -20,7 +21,8 @@ function lift(saying: { legs: number; bad: number }, { of }: Usual): number {
 /** Whether good legs have this error too, about as often as others: then it does not tell why one went wrong. */
 export function isHarmless(record: StrandRecord, usual: Usual): boolean {
   const saying = usual.sayingOf(record);
-  return saying !== undefined && saying.legs >= NO_NEWS && lift(saying, usual) < MORE_OFTEN;
+  // at least so often in bad ones, as far as can be told from those that are known
+  return saying !== undefined && saying.legs >= NO_NEWS && lowerShare(saying.bad, usual.of.bad) < (MORE_OFTEN * saying.legs) / usual.of.legs;
 }
 
 /**
