@@ -142,7 +142,37 @@ export interface Finding {
   missingNext: string | null;
   excessMs: number | null;
   nearestChange: string | null;
+  /** Other strands with a finding like this one in the first place, and since when. */
   similar: { count: number; since: Iso } | null;
+  /** The same for findings that are alike: narrows a list of strands to those. */
+  signature: string;
+}
+/** A line of a strand beside what is usual for its flow. */
+export interface ComparedLine {
+  kind: 'as usual' | 'late' | 'missing' | 'extra' | 'repeated' | 'number';
+  component: string;
+  /** Its words; of what is missing, as they usually are. */
+  text: string;
+  /** Key of the record, null for what is missing. */
+  record: string | null;
+  at: Iso | null;
+  tookMs: number | null;
+  usualMs: number | null;
+  p99Ms: number | null;
+  /** Of good legs, the share that has it. */
+  share: number;
+  times: number;
+}
+/** A strand's first leg beside the usual of its flow. */
+export interface AgainstUsual {
+  flow: string;
+  flowLabel: string;
+  legs: number;
+  since: Iso;
+  wholeMs: number;
+  usualMs: number;
+  p99Ms: number;
+  lines: ComparedLine[];
 }
 /** Medians of strands in a slot of time, in milliseconds. */
 export interface SeriesPoint {
@@ -163,7 +193,7 @@ export interface StrandSeries {
   /** Null where the strand has no party. */
   party: { kind: string; value: string; points: SeriesPoint[] } | null;
 }
-export type StrandGrouping = 'flow' | 'party' | 'failed-in';
+export type StrandGrouping = 'flow' | 'party' | 'failed-in' | 'finding';
 /** Strands that have something in common. */
 export interface StrandGroup {
   /** What narrows the list to it: a flow's name or `none`, a party's value, a component. */

@@ -39,6 +39,7 @@ import { RoleGuard } from './services/role-guard.ts';
 import { SearchService } from './services/search-service.ts';
 import { StrandSeriesService } from './services/series.ts';
 import { SourceTimes } from './services/source-times.ts';
+import { LockHolders } from './services/lock-holders.ts';
 import { StrandService } from './services/strand-service.ts';
 import { Suggestions } from './services/suggestions.ts';
 import { Weaving } from './weaving/weaving.ts';
@@ -124,7 +125,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const kept = new KeptRepository(db);
   const quiet = new QuietRules(kept, sources, names);
   const presenter = new Presenter(identifiers, records, sources, names, strandRows);
-  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter);
+  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter, new LockHolders(records, identifiers));
   const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
   const scanner = new Scanner(records, sources, searchables, names, quiet);
   const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);

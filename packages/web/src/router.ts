@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/', redirect: '/strands' },
     { path: '/strands', name: 'strands', component: StrandsView, meta: { title: 'Strands' } },
     { path: '/strands/:id', name: 'strand', component: () => import('./strand/StrandView.vue'), props: true, meta: { title: 'Strand' } },
+    { path: '/usual/:name', name: 'usual', component: () => import('./usual/UsualView.vue'), props: true, meta: { title: 'The usual' } },
     { path: '/records/:id', name: 'record', component: () => import('./record/RecordView.vue'), props: true, meta: { title: 'Record' } },
     {
       path: '/sources/:id/original',

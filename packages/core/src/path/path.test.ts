@@ -93,6 +93,22 @@ describe('steps and the split of the time', () => {
     expect(time.some((share) => share.component === 'relay' && share.kind === 'waiting')).toBe(false);
   });
 
+  test('what a broker has delivered is with whoever speaks next, and the broker does not wait for what becomes of it', () => {
+    const { time } = pathOf([
+      record(0, 'desk'),
+      record(2, 'relay', { marks: MARK.sends }),
+      record(12, 'relay', { marks: MARK.receives }),
+      record(4012, 'mill'),
+      record(5012, 'cart'),
+      record(6012, 'relay', { marks: MARK.sends }),
+      record(6013, 'desk'),
+    ]);
+    const of = (component: string, kind: string): number => time.find((share) => share.component === component && share.kind === kind)?.time ?? 0;
+    expect(of('relay', 'queue')).toBe(11_000);
+    expect(of('mill', 'work')).toBe(4_000_000);
+    expect(of('relay', 'waiting') + of('relay', 'work')).toBe(0);
+  });
+
   test('a hop names what both records share', () => {
     expect(pathOf([record(0, 'a', { keys: [1, 7] }), record(3, 'b', { keys: [7] })]).hops).toEqual([
       { from: 1, to: 2, record: 1, delay: 3000, by: [7] },

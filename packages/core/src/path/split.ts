@@ -13,7 +13,7 @@ interface Owner {
 
 /**
  * Gives every instant in which a leg is under way to one owner; what lies between legs is nobody's time. Between two neighbouring moments (records, begins of steps) it is, in this order:
- * a lock wait that a database told of; the queue between a record that sends and the next component; the innermost step
+ * a lock wait that a database told of; the queue between a record that sends and the next component; whoever speaks after a delivery; the innermost step
  * that is under way (its work if it spoke last or speaks next, else its waiting for another), or the one that speaks before and behind; else a gap.
  * Adds work and waiting to the steps. The shares add up to the time that the legs cover, exactly.
  */
@@ -75,9 +75,13 @@ function ownerOf(
   if (before && after && before.marks & MARK.sends && after.marks & MARK.receives) {
     return { component: before.component, kind: 'queue', step: steps[stepOf[next - 1]!] ?? null };
   }
+  // what was delivered is with whoever speaks next
+  const from = before && steps[stepOf[next - 1]!];
+  if (before && after && from && before.marks & MARK.receives && after.component !== before.component && handedOn(from, begin, records))
+    return { component: after.component, kind: 'work', step: null };
   let innermost: Step | null = null;
   for (const step of steps) {
-    if (step.startedAt <= begin && step.endedAt >= end && (!innermost || step.startedAt >= innermost.startedAt)) innermost = step;
+    if (step.startedAt <= begin && step.endedAt >= end && (!innermost || step.startedAt >= innermost.startedAt) && !handedOn(step, begin, records)) innermost = step; // prettier-ignore
   }
   // one that speaks before and behind works in between, also where another that began later goes on afterwards
   const own = before && after && stepOf[next - 1] === stepOf[next] ? steps[stepOf[next]!] : undefined;
@@ -85,6 +89,19 @@ function ownerOf(
   if (!innermost) return { component: null, kind: 'gap', step: null };
   const speaks = innermost.component === before?.component || innermost.component === after?.component;
   return { component: innermost.component, kind: speaks ? 'work' : 'waiting', step: innermost };
+}
+
+/** A broker that has delivered what it was sent does not wait for what becomes of it. */
+function handedOn({ records: own }: Step, at: Microseconds, records: readonly StrandRecord[]): boolean {
+  let sent = false;
+  let delivered = false;
+  for (const index of own) {
+    const { at: when, marks } = records[index]!;
+    if (when > at) break;
+    delivered = sent && (marks & MARK.receives) !== 0;
+    if (marks & MARK.sends) sent = true;
+  }
+  return delivered;
 }
 
 interface LockWait {

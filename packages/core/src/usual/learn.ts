@@ -156,9 +156,16 @@ class Sayings {
       if (known !== undefined) return known;
       if (this.all.length >= MOST_DIFFERENT) return -1;
       this.places.set(key, this.all.length);
-      return this.all.push({ component, shape, traits, text: shapeText(message).slice(0, MOST_TEXT) }) - 1;
+      return this.all.push({ component, shape, traits, text: wordsOf(message, traits).slice(0, MOST_TEXT) }) - 1;
     });
   }
+}
+
+/** The words of a shape, with the traits that stand in them. */
+function wordsOf(message: string, traits: string): string {
+  let text = shapeText(message);
+  for (const trait of traits === '' ? [] : traits.split(' ')) text = text.replace(`${trait.slice(0, trait.indexOf('=') + 1)}‹›`, trait);
+  return text;
 }
 
 /** Traits whose values are too many to tell anything, by their keys. */

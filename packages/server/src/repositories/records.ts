@@ -79,6 +79,18 @@ function byLength(ties: readonly Own[]): { lasting: number[]; short: Own[]; long
 export class RecordRepository {
   constructor(private readonly db: Database) {}
 
+  /** Of the records of a component's process, the one nearest in time to a moment that is at home with an identifier: when it stands, and with which one. */
+  async homeOfProcess(component: number, pid: string, near: number, around: number): Promise<{ home: number; at: number } | null> {
+    const row = await this.db<RecordRow>('record')
+      .where({ component_id: component })
+      .whereBetween('at', [near - around, near + around])
+      .whereNotNull('home')
+      .whereRaw(`attributes ->> 'pid' = ?`, [pid])
+      .orderByRaw('abs(at - ?)', [near])
+      .first('home', 'at');
+    return !row || row.home === null ? null : { home: row.home, at: row.at };
+  }
+
   async byId(at: number, id: number): Promise<RecordRow | undefined> {
     return this.db<RecordRow>('record').where({ at, id }).first(COLUMNS);
   }

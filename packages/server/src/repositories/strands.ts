@@ -14,6 +14,8 @@ export interface StrandRow {
   in_database: number;
   in_transit: number;
   failed_in: string | null;
+  /** Of its first finding. */
+  signature: string | null;
   headline: string;
   parties: number[];
   environment: string;
@@ -33,6 +35,8 @@ export interface StrandFilter {
   components?: number[];
   /** Components that gave up. */
   failedIn?: string[];
+  /** Signature of its first finding. */
+  finding?: string;
   /** Bounds of its duration, in microseconds. */
   shortest?: number;
   longest?: number;
@@ -41,6 +45,8 @@ export interface StrandFilter {
 export interface GroupRow {
   /** Of the flow, null for none; the party's key; or of the component. */
   name: string | number | null;
+  /** Of strands with one finding: what the latest of them says. */
+  headline: string;
   strands: number;
   outcomes: Record<string, number>;
   p50: number;
@@ -61,7 +67,7 @@ export interface SeriesRow {
   all: Medians;
   party: Medians | null;
 }
-const GROUPED_BY = { flow: 's.flow', party: 'p.party', 'failed-in': 's.failed_in' } as const;
+const GROUPED_BY = { flow: 's.flow', party: 'p.party', 'failed-in': 's.failed_in', finding: 's.signature' } as const;
 export interface StrandCursor {
   value: number;
   founder: number;
@@ -73,6 +79,12 @@ export class StrandRepository {
 
   byFounder(founder: number): Promise<StrandRow | undefined> {
     return this.db<StrandRow>('strand').where({ founder }).first();
+  }
+
+  /** Other strands with a finding like that one, and when the first of them began. */
+  async similar(signature: string, except: number): Promise<{ count: number; since: number | null }> {
+    const row = await this.db<StrandRow>('strand').where({ signature }).whereNot({ founder: except }).count({ count: '*' }).min({ since: 'started_at' }).first(); // prettier-ignore
+    return { count: Number(row?.count ?? 0), since: (row?.since as number | null) ?? null };
   }
 
   /** The first strand of a flow that has a party. */
@@ -105,14 +117,14 @@ export class StrandRepository {
 
   /** Groups of strands, the largest first. */
   async groups(by: keyof typeof GROUPED_BY, filter: StrandFilter, limit: number): Promise<GroupRow[]> {
-    const own = this.filtered(filter).select('flow', 'parties', 'failed_in', 'outcome', 'duration', 'started_at');
-    const named = `select ${GROUPED_BY[by]} as name, s.* from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''} ${by === 'failed-in' ? 'where s.failed_in is not null' : ''}`;
+    const own = this.filtered(filter).select('flow', 'parties', 'failed_in', 'signature', 'headline', 'outcome', 'duration', 'started_at');
+    const named = `select ${GROUPED_BY[by]} as name, s.* from own s ${by === 'party' ? 'cross join unnest(s.parties) p(party)' : ''} ${by === 'failed-in' || by === 'finding' ? `where ${GROUPED_BY[by]} is not null` : ''}`;
     const { rows } = await this.db.raw<{ rows: GroupRow[] }>(
       `with own as (?), named as (${named}), by_outcome as (select name, outcome, count(*) as count from named group by 1, 2),
          whole as (
-           select name, count(*)::int as strands, percentile_disc(array[0.5, 0.95]) within group (order by duration) as at, max(started_at) as last
+           select name, count(*)::int as strands, percentile_disc(array[0.5, 0.95]) within group (order by duration) as at, max(started_at) as last, (array_agg(headline order by started_at desc))[1] as headline
              from named group by 1 order by 2 desc, 1 limit ?)
-       select w.name, w.strands, w.at[1] as p50, w.at[2] as p95, w.last,
+       select w.name, w.strands, w.at[1] as p50, w.at[2] as p95, w.last, w.headline,
          (select json_object_agg(o.outcome, o.count) from by_outcome o where o.name is not distinct from w.name) as outcomes
          from whole w order by w.strands desc, w.name`,
       [own, limit],
@@ -152,7 +164,7 @@ export class StrandRepository {
     return Number(row?.count ?? 0);
   }
 
-  private filtered({ flow, outcome, from, to, founders, parties, environment, components, failedIn, shortest, longest }: StrandFilter) {
+  private filtered({ flow, outcome, from, to, founders, parties, environment, components, failedIn, finding, shortest, longest }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
     if (flow)
       void query.where((or) =>
@@ -173,6 +185,7 @@ export class StrandRepository {
     if (parties) void query.whereRaw('parties && ?::bigint[]', [parties]);
     if (components) void query.whereRaw('components && ?::bigint[]', [components]);
     if (failedIn) void query.whereIn('failed_in', failedIn);
+    if (finding !== undefined) void query.where({ signature: finding });
     if (shortest !== undefined) void query.where('duration', '>=', shortest);
     if (longest !== undefined) void query.where('duration', '<=', longest);
     return query;

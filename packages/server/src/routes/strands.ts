@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
-import type { Page, Problem, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
+import type { AgainstUsual, Page, Problem, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
@@ -22,6 +22,7 @@ const filters = {
   outcome: list,
   component: list,
   failedIn: list,
+  finding: Joi.string().max(400),
   environment: list,
   from: instant,
   to: instant,
@@ -34,6 +35,7 @@ interface Filters {
   outcome?: string;
   component?: string;
   failedIn?: string;
+  finding?: string;
   environment?: string;
   minMs?: number;
   maxMs?: number;
@@ -53,6 +55,7 @@ export function strandRoutes(strands: StrandService, series: StrandSeriesService
       // a name that no component has leaves nothing
       components: splitList(query.component)?.map((name) => names.knownComponent(name) ?? 0),
       failedIn: splitList(query.failedIn),
+      finding: query.finding,
       shortest: query.minMs === undefined ? undefined : query.minMs * 1000,
       longest: query.maxMs === undefined ? undefined : query.maxMs * 1000,
       from: query.from ? microsOf(query.from) : undefined,
@@ -87,8 +90,8 @@ export function strandRoutes(strands: StrandService, series: StrandSeriesService
     endpoint<Filters & { by: StrandGrouping; limit: number }>({
       method: 'get',
       path: '/strands/groups',
-      summary: 'Strands grouped by flow, by party or by the component that gave up: how many ended how, and how long they took',
-      query: Joi.object({ ...filters, by: Joi.string().valid('flow', 'party', 'failed-in').required(), limit: limit(500, 200) }),
+      summary: 'Strands grouped by flow, by party, by the component that gave up or by the first finding: how many ended how, and how long they took',
+      query: Joi.object({ ...filters, by: Joi.string().valid('flow', 'party', 'failed-in', 'finding').required(), limit: limit(500, 200) }),
       async run({ query }): Promise<Page<StrandGroup>> {
         return { items: await strands.groups(query.by, await filterOf(query), query.limit), next: null };
       },
@@ -124,6 +127,16 @@ export function strandRoutes(strands: StrandService, series: StrandSeriesService
       async run({ params }, _request, response): Promise<StrandSeries | undefined> {
         const row = await leads(strands, params.id, response);
         return (row && (await series.of(row))) ?? undefined;
+      },
+    }),
+    endpoint<unknown, { id: string }>({
+      method: 'get',
+      path: '/strands/{id}/against-usual',
+      summary: 'The strand line by line beside what is usual for its flow; 204 where that is not known',
+      params: id,
+      async run({ params }, _request, response): Promise<AgainstUsual | undefined> {
+        const row = await leads(strands, params.id, response);
+        return (row && (await strands.againstUsual(row))) ?? undefined;
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({

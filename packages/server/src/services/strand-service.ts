@@ -1,4 +1,5 @@
 import type {
+  AgainstUsual,
   ExportedStrand,
   Finding,
   Page,
@@ -6,24 +7,19 @@ import type {
   Strand,
   StrandGroup,
   StrandGrouping,
-  StrandIdentifier,
   StrandLine,
   StrandSummary,
 } from '@fadenweg/api';
 import {
   arranged,
-  chains,
-  durationWords,
+  compareWithUsual,
   firstLine,
   isoMicros,
   pathOf,
-  sentenceText,
   verdictByLeg,
   withTwin,
-  type Finding as CoreFinding,
   type FlowRules,
   type Level,
-  type Path,
   type StrandRecord,
   type Twin,
 } from '@fadenweg/core';
@@ -35,7 +31,9 @@ import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { flowOf } from '../weaving/judge.ts';
+import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey, type Presenter } from './present.ts';
+import { findingInWords, identifiersOf, pathInWords } from './strand-in-words.ts';
 
 /** Most records that one strand's page follows at once. */
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
@@ -69,6 +67,7 @@ export class StrandService {
     private readonly sources: SourceRepository,
     private readonly names: Names,
     private readonly presenter: Presenter,
+    private readonly holders: LockHolders,
   ) {}
 
   async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
@@ -92,7 +91,12 @@ export class StrandService {
       const party = by === 'party' ? named.get(Number(row.name)) : null;
       if (party === undefined) return []; // taken out meanwhile
       const key = party?.value ?? String(row.name ?? 'none');
-      const label = by === 'flow' ? (flows.find((flow) => flow.name === row.name)?.label ?? (row.name === null ? 'other strands' : key)) : key;
+      const label =
+        by === 'flow'
+          ? (flows.find((flow) => flow.name === row.name)?.label ?? (row.name === null ? 'other strands' : key))
+          : by === 'finding'
+            ? firstSentence(row.headline)
+            : key;
       return {
         key,
         label,
@@ -182,7 +186,12 @@ export class StrandService {
         records: leg.records.length,
       })),
       ...pathInWords(path, rows, named),
-      findings: findings.map((finding) => findingInWords(finding, rows, paths)),
+      findings: await this.withOthers(
+        founder,
+        findings.map((finding) => findingInWords(finding, rows, paths)),
+        rows,
+        twin,
+      ),
       related: relatedSummaries.map((one) => ({
         strand: one.id,
         businessId: one.businessId,
@@ -192,6 +201,60 @@ export class StrandService {
       cut: rows.length < row.records ? { followed: rows.length, of: row.records } : null,
     };
     return { strand, places };
+  }
+
+  /** Findings with what takes other strands to know: how many are alike, and which strand held what was waited for. */
+  private async withOthers(founder: number, findings: Finding[], rows: readonly RecordRow[], twin: { strand: string } | null): Promise<Finding[]> {
+    const holder = await this.holders.of(founder, rows);
+    return Promise.all(
+      findings.map(async (finding) => {
+        const { count, since } = await this.strands.similar(finding.signature, founder);
+        const waited = holder && this.names.component(holder.component) === finding.component;
+        const other = waited ? holder.strand : finding.kind === 'doubled' ? twin?.strand : undefined;
+        return {
+          ...finding,
+          similar: since === null ? null : { count, since: isoMicros(since) },
+          causedBy: other === undefined ? null : { strand: other, component: finding.component },
+          ...(waited ? withHolder(finding, holder) : {}),
+        };
+      }),
+    );
+  }
+
+  /** The strand's first leg beside what is usual for its flow; null where that is not known. */
+  async againstUsual(row: StrandRow): Promise<AgainstUsual | null> {
+    const flow = (await this.declarations.flows()).find((one) => one.name === row.flow);
+    if (!flow?.usual) return null;
+    const { records, rows, isLink } = await this.followed(row);
+    const leg = pathOf(records, isLink).legs[0]!.records;
+    const { of } = flow.usual;
+    return {
+      flow: flow.name,
+      flowLabel: flow.label,
+      legs: of.legs,
+      since: isoMicros(of.since),
+      wholeMs: (records[leg.at(-1)!]!.at - records[leg[0]!]!.at) / 1000,
+      usualMs: of.whole.median / 1000,
+      p99Ms: of.whole.p99 / 1000,
+      lines: compareWithUsual(
+        leg.map((index) => records[index]!),
+        flow.usual,
+      ).map(({ kind, record, saying, took, wait, times }) => {
+        const own = record === null ? null : rows[leg[record]!]!;
+        return {
+          kind,
+          component: own ? this.names.component(own.component_id) : saying!.component,
+          text: own ? firstLine(own.message) : `${saying!.text}${saying!.traits ? ` (${saying!.traits})` : ''}`,
+          record: own && recordKey(own),
+          at: own && isoMicros(own.at),
+          tookMs: took === null ? null : took / 1000,
+          usualMs: wait && wait.median / 1000,
+          p99Ms: wait && wait.p99 / 1000,
+          share: saying ? saying.legs / of.legs : 0,
+          times,
+        };
+      }),
+    };
   }
 
   /** A page of the strand's records with the step that each belongs to. */
@@ -243,14 +306,17 @@ export class StrandService {
     };
   }
   /** The earlier strand of its flow with which it shares an identifier that belongs to one only. */
-  private async twin({ founder, flow, parties }: StrandRow, named: Map<number, Named>): Promise<Twin | null> {
+  private async twin({ founder, flow, parties }: StrandRow, named: Map<number, Named>): Promise<(Twin & { strand: string }) | null> {
     if (flow === null) return null;
     const once = new Map((await this.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])));
     for (const key of parties) {
       const name = named.get(key);
       const label = name && once.get(name.kind);
       const first = label === undefined ? undefined : await this.strands.firstOf(flow, key);
-      if (name && label !== undefined && first && first.founder !== founder) return { key, label, value: name.value, of: first.value };
+      if (name && label !== undefined && first && first.founder !== founder) {
+        const other = (await this.identifiers.named([first.founder])).get(first.founder);
+        return { key, label, value: name.value, of: first.value, strand: other ? strandId(other.kind, other.scope, other.value) : '' };
+      }
     }
     return null;
   }
@@ -278,101 +344,5 @@ export class StrandService {
   }
 }
 
-function identifiersOf(
-  founder: number,
-  ties: readonly TieRow[],
-  edges: readonly EdgeRow[],
-  named: Map<number, Named>,
-  parties: readonly number[],
-): StrandIdentifier[] {
-  const keys = [...new Set(ties.map((tie) => tie.key))];
-  const links = chains(
-    founder,
-    keys,
-    edges.map((edge) => ({ a: edge.a, b: edge.b, first: edge.first_at, record: recordKey({ at: edge.first_at, id: edge.first_id }) })),
-  );
-  const lease = new Map(ties.map((tie) => [tie.key, tie]));
-  const one = (key: number, because: StrandIdentifier['because']): StrandIdentifier[] => {
-    const name = named.get(key);
-    const tie = lease.get(key);
-    if (!name) return [];
-    const leased = tie !== undefined && tie.valid_to < ALWAYS;
-    return [
-      {
-        kind: name.kind,
-        label: name.label,
-        value: name.value,
-        role: name.role,
-        discovered: name.discovered,
-        because,
-        validFrom: leased ? isoMicros(tie.valid_from) : null,
-        validTo: leased ? isoMicros(tie.valid_to) : null,
-      },
-    ];
-  };
-  return [
-    ...links.flatMap((link) => {
-      const from = link.from === null ? undefined : named.get(link.from);
-      return one(link.key, from && link.record ? [{ recordId: link.record, from: from.kind, fromValue: from.value }] : []);
-    }),
-    ...parties.flatMap((key) => one(key, [])),
-  ];
-}
-
-function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<number, Named>): Pick<Strand, 'steps' | 'hops' | 'time' | 'silences'> {
-  return {
-    steps: path.steps.map((step) => ({
-      id: step.id,
-      leg: step.leg,
-      parent: step.parent,
-      attempt: step.attempt,
-      parallel: null,
-      component: step.component,
-      host: step.host,
-      startedAt: isoMicros(step.startedAt),
-      endedAt: isoMicros(step.endedAt),
-      workMs: step.work / 1000,
-      waitMs: step.wait / 1000,
-      usualMs: null,
-      excessMs: null,
-      outcome: step.outcome,
-      records: step.records.length,
-    })),
-    hops: path.hops.map((hop) => {
-      const by =
-        hop.by.map((key) => named.get(key)).find((name) => name?.role === 'link') ?? hop.by.map((key) => named.get(key)).find((name) => name);
-      return { from: hop.from, to: hop.to, by: by ? `${by.label} ${by.value}` : '', delayMs: hop.delay / 1000 };
-    }),
-    time: path.time.map((share) => ({ component: share.component, kind: share.kind, ms: share.time / 1000 })),
-    silences: path.silences.map((silence) => ({
-      before: recordKey(rows[silence.before]!),
-      ms: silence.time / 1000,
-      kind: silence.kind,
-      component: silence.component,
-    })),
-  };
-}
-
-function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths: Map<number, { path: string }>): Finding {
-  const row = rows[finding.record]!;
-  return {
-    rank: finding.rank,
-    kind: finding.kind,
-    failedIn: finding.failedIn,
-    component: finding.component,
-    causedBy: null,
-    record: { id: recordKey(row), source: paths.get(row.source_id)?.path ?? '', line: row.line, text: row.message },
-    sentence: sentenceText(finding.sentence, (at) => `${isoMicros(at).slice(11, 23)} UTC`),
-    parts: finding.sentence.map((part) => {
-      if (part.kind === 'time') return { kind: 'time', at: isoMicros(part.at) };
-      if (part.kind === 'duration') return { kind: 'duration', text: durationWords(part.time) };
-      return part.kind === 'quote' ? { kind: 'quote', text: part.text, record: recordKey(rows[part.record]!) } : part;
-    }),
-    confidence: finding.confidence,
-    evidence: finding.evidence.map((index) => recordKey(rows[index]!)),
-    missingNext: finding.missingNext,
-    excessMs: finding.excess === null ? null : finding.excess / 1000,
-    nearestChange: null,
-    similar: null,
-  };
-}
+/** Up to the first full stop behind which a new sentence begins. */
+const firstSentence = (text: string): string => /^.*?\.(?= [A-Z])/.exec(text)?.[0] ?? text;

@@ -205,9 +205,16 @@ export class Weaver {
       environment: (id: number) => this.names.environment.get(id) ?? '',
       isDatabase: (component: string) => this.databases.has(component),
     };
-    if (carrying) for (const older of await this.usuals.renew(this.client, context, this.strands(), all, ending)) founders.add(older);
-    const list = [...founders];
-    const stored = await judge(this.client, list, { ...context, usual: await this.usuals.known(this.client) }, (done) => progress(done, list.length));
+    const known = await this.usuals.known(this.client);
+    // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before
+    const first = carrying && (all || known.size === 0);
+    const renew = (): Promise<number[]> => this.usuals.renew(this.client, context, this.strands(), all, ending);
+    if (first) for (const older of await renew()) founders.add(older);
+    const judgeThese = async (list: readonly number[]): Promise<number> => {
+      const usual = await this.usuals.known(this.client);
+      return judge(this.client, list, { ...context, usual }, (done) => progress(done, list.length));
+    };
+    const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
     this.recall.forget(graph.size);
     if (stored > 0) await this.usuals.noteMedians(this.client);
     return stored;

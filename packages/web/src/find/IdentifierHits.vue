@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SearchAnswer } from '@fadenweg/api';
-import { computed } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, onScopeDispose, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
@@ -9,6 +9,7 @@ import ListedHits from './ListedHits.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { ms } from '../strands/duration-text.ts';
+import { useSummary } from '../stores/summary.ts';
 import { count, dayAndClock } from '../time/format.ts';
 
 const route = useRoute();
@@ -17,6 +18,29 @@ const { answer, problem, loading, again } = useRequest(text, async (signal) =>
   text.value === '' ? null : api.get<SearchAnswer>(`/search${query({ text: text.value })}`, signal),
 );
 const hits = computed(() => answer.value?.hits ?? []);
+const router = useRouter();
+const store = useSummary();
+/** Records that have just been read are woven a moment later: it is asked again until they are, and for a moment where nothing seems to be under way. */
+const AGAIN = 1000;
+const MOMENTS = 4;
+const asked = ref(0);
+const unwoven = computed(() => hits.value.some((hit) => hit.strands.length === 0 && hit.role !== 'shared'));
+const busy = computed(() => !!store.summary && (store.summary.imports.length > 0 || store.summary.unread > 0 || store.summary.weaving !== null));
+const waiting = computed(() => unwoven.value && (busy.value || asked.value < MOMENTS));
+watch(text, () => {
+  asked.value = 0;
+});
+const timer = setInterval(() => {
+  if (!waiting.value || loading.value) return;
+  asked.value++;
+  void again();
+}, AGAIN);
+onScopeDispose(() => clearInterval(timer));
+watch(answer, (now) => {
+  const [only, ...others] = now?.hits ?? [];
+  const [strand, ...more] = only?.strands ?? [];
+  if (asked.value > 0 && strand && others.length + more.length === 0) void router.replace({ name: 'strand', params: { id: strand.id } });
+});
 const ROLE = { business: 'names one transaction', link: 'ties records', shared: 'shared by many' } as const;
 </script>
 <template>
@@ -49,7 +73,10 @@ const ROLE = { business: 'names one transaction', link: 'ties records', shared: 
         <h2>
           {{ hit.label }} <span class="mono">{{ hit.value }}</span> <span class="soft role">{{ ROLE[hit.role] }}</span>
         </h2>
-        <p v-if="hit.strands.length === 0" class="soft">Records name it, but they belong to no strand: nothing in them names a transaction.</p>
+        <p v-if="hit.strands.length === 0 && waiting" class="soft" role="status">
+          Records name it; the strand that they belong to is still being woven…
+        </p>
+        <p v-else-if="hit.strands.length === 0" class="soft">Records name it, but they belong to no strand: nothing in them names a transaction.</p>
         <table v-else class="plain-table">
           <thead>
             <tr>

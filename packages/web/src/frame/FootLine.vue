@@ -32,11 +32,14 @@ const left = computed(() => {
       >
       <CoverageStrip v-if="store.summary.sources > 0" />
       <span v-if="onlyDemo" class="demo">made-up demo data</span>
-      <RouterLink v-if="running" to="/sources" class="running" role="status">{{
-        running.state === 'removing' ? 'taking an import out' : `reading ${count(running.perSecond)}/s${left}`
-      }}</RouterLink>
-      <RouterLink v-else-if="store.summary.unread > 0" to="/sources" class="running" role="status"
-        >reading {{ store.summary.unread === 1 ? 'a source' : `${store.summary.unread} sources` }} again</RouterLink
+      <span v-if="running || store.summary.unread > 0" class="running" role="status"
+        ><RouterLink to="/sources">{{
+          running
+            ? running.state === 'removing'
+              ? 'taking an import out'
+              : `reading ${count(running.perSecond)}/s${left}`
+            : `reading ${store.summary.unread === 1 ? 'a source' : `${store.summary.unread} sources`} again`
+        }}</RouterLink></span
       >
       <span v-if="store.summary.weaving" class="running">weaving, {{ count(store.summary.weaving.behind) }} strands behind</span>
     </template>

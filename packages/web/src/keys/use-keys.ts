@@ -7,7 +7,8 @@ export function typing(event: KeyboardEvent): boolean {
   return (
     target.isContentEditable ||
     ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-    target.closest('[role=dialog],[role=menu],[role=listbox]:not([data-lines])') !== null
+    // one that was just closed may keep the focus for a moment
+    (target.closest('[role=dialog],[role=menu],[role=listbox]:not([data-lines])')?.checkVisibility() ?? false)
   );
 }
 

@@ -20,6 +20,11 @@ const calm = computed(() => {
   if (outcome !== 'done') return `${OUTCOME_WORDS[outcome]}: ${OUTCOME_MEANINGS[outcome]}.`;
   return usualMs ? `Done in ${ms(durationMs)}; usual ${ms(usualMs)}.` : `Done in ${ms(durationMs)}.`;
 });
+/** The record that a time in the sentence belongs to: the one that is quoted next. */
+function toldAt(index: number): string {
+  const next = finding.value!.parts.slice(index).find((part) => part.kind === 'quote');
+  return next?.kind === 'quote' ? next.record : finding.value!.record.id;
+}
 const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared'));
 </script>
 <template>
@@ -41,7 +46,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
       <template v-for="(part, index) in finding.parts" :key="index"
         ><b v-if="index === 0">{{ 'text' in part ? part.text : '' }}</b
         ><button v-else-if="part.kind === 'quote'" type="button" class="link" @click="$emit('select', part.record)">“{{ part.text }}”</button
-        ><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', finding.record.id)">{{ clock(part.at) }}</button
+        ><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', toldAt(index))">{{ clock(part.at) }}</button
         ><b v-else-if="part.kind === 'component'"><ValueHandle field="component" :value="part.text" /></b
         ><template v-else>{{ part.text }}</template></template
       >
@@ -94,7 +99,11 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
 .outcome-stalled .sentence b:first-child {
   color: var(--heather);
 }
+.outcome-slow .sentence b:first-child {
+  color: var(--weld);
+}
 .outcome-refused .sentence b:first-child,
+.outcome-doubled .sentence b:first-child,
 .outcome-odd .sentence b:first-child {
   color: var(--walnut);
 }

@@ -13,6 +13,7 @@ import StrandChoices from './StrandChoices.vue';
 import StrandHead from './StrandHead.vue';
 import TimeSheet from './TimeSheet.vue';
 import { useStrand } from './use-strand.ts';
+import UsualSheet from './UsualSheet.vue';
 import WhySheet from './WhySheet.vue';
 
 const props = defineProps<{ id: string }>();
@@ -22,6 +23,7 @@ const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props,
 const weave = useTemplateRef<InstanceType<typeof StrandWeave>>('weave');
 const TABS = [
   { name: 'why', label: 'Why' },
+  { name: 'usual', label: 'Usual' },
   { name: 'time', label: 'Time' },
   { name: 'identifiers', label: 'Identifiers' },
   { name: 'record', label: 'Record' },
@@ -110,7 +112,8 @@ useKeys({
           />
         </div>
         <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => change({ tab: name === 'why' ? undefined : name })">
-          <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" />
+          <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" @compare="change({ tab: 'usual' })" />
+          <UsualSheet v-else-if="tab === 'usual'" :strand="strand" @select="(id) => select(id, true)" />
           <TimeSheet v-else-if="tab === 'time'" :strand="strand" />
           <IdentifierSheet v-else-if="tab === 'identifiers'" :strand="strand" @select="select" />
           <RecordSheet v-else-if="selected" :id="selected" />

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import type { Strand } from '@fadenweg/api';
+import type { Finding, Strand } from '@fadenweg/api';
+import { ms } from '../strands/duration-text.ts';
+import { count, dayAndClock } from '../time/format.ts';
 defineProps<{ strand: Strand }>();
-defineEmits<{ select: [record: string] }>();
+defineEmits<{ select: [record: string]; compare: [] }>();
 const sure = (confidence: number): string => (confidence >= 0.85 ? 'very likely' : confidence >= 0.65 ? 'likely' : 'possible');
 const NAMES = {
   'failed-at': 'Failed here',
@@ -12,11 +14,13 @@ const NAMES = {
   refused: 'Refused',
   'odd-volume': 'Unexpected volume',
 } as const;
+/** All times and flows: what is alike need not have happened in the window. */
+const alike = (finding: Finding) => ({ name: 'strands', query: { finding: finding.signature, w: 'all' } });
 </script>
 <template>
   <div>
     <p v-if="strand.findings.length === 0" class="soft">
-      Nothing departs from what is declared: no error that stayed, no refusal, an end that was reached.
+      Nothing departs from what is declared and from what is usual: no error that stayed, no refusal, nothing late, an end that was reached.
     </p>
     <section v-for="finding in strand.findings" :key="finding.rank" class="finding">
       <h2>
@@ -25,10 +29,28 @@ const NAMES = {
       <p>
         <b>{{ finding.component }}</b><template v-if="finding.failedIn !== finding.component"
           >, given up by <b>{{ finding.failedIn }}</b></template
+        ><template v-if="finding.missingNext"
+          >; next should have been <b>{{ finding.missingNext }}</b></template
+        ><template v-if="finding.excessMs !== null"
+          >; <b>{{ ms(finding.excessMs) }}</b> more than usual</template
         >
       </p>
       <button type="button" class="quote mono" @click="$emit('select', finding.record.id)">{{ finding.record.text.split('\n')[0] }}</button>
       <p class="soft place mono">{{ finding.record.source }}:{{ finding.record.line }}</p>
+      <p v-if="finding.rank > 1" class="more">{{ finding.sentence }}</p>
+      <p v-if="finding.causedBy">
+        {{ finding.kind === 'doubled' ? 'The first is' : 'Held up by' }}
+        <RouterLink :to="{ name: 'strand', params: { id: finding.causedBy.strand } }" class="mono">{{
+          finding.causedBy.strand.replace(/^[^:]*:/, '')
+        }}</RouterLink>
+      </p>
+      <p v-if="finding.similar">
+        <RouterLink :to="alike(finding)"
+          >{{ count(finding.similar.count) }} {{ finding.similar.count === 1 ? 'strand' : 'strands' }} like it</RouterLink
+        >
+        <span class="soft"> since {{ dayAndClock(finding.similar.since) }}</span>
+      </p>
+      <p v-else class="soft">No other strand is like it.</p>
       <p class="soft">
         Rests on {{ finding.evidence.length }} {{ finding.evidence.length === 1 ? 'record' : 'records' }}:
         <template v-for="(id, index) in finding.evidence" :key="id"
@@ -36,6 +58,9 @@ const NAMES = {
         >
       </p>
     </section>
+    <p v-if="strand.flow">
+      <button type="button" class="link" @click="$emit('compare')">Compare it with the usual {{ strand.flowLabel }}</button>
+    </p>
     <section v-if="strand.related.length" class="related">
       <h2>Related</h2>
       <ul>
@@ -77,6 +102,9 @@ p {
 .place {
   overflow-wrap: anywhere;
   line-height: 16px;
+}
+.more {
+  overflow-wrap: anywhere;
 }
 .related {
   border-top: 1px solid var(--seam);

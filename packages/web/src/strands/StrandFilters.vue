@@ -38,10 +38,17 @@ function toggle(name: 'flow' | 'outcome', value: string): void {
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
   void router.push({ query: { ...route.query, [name]: next.length > 0 ? next.join(',') : undefined } });
 }
-const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'minMs'];
+const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'finding', 'minMs'];
 const clear = (): void => void router.push({ query: { ...route.query, ...Object.fromEntries(NAMES.map((name) => [name, undefined])) } });
 const any = computed(() => NAMES.some((name) => typeof route.query[name] === 'string'));
 const one = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
+/** A finding is named by its kind and where it was: the rest of its signature is for machines. */
+function pieceWords(name: string): string {
+  if (name === 'failedIn') return `gave up in ${one(name)}`;
+  if (name !== 'finding') return one(name);
+  const [kind = '', failedIn = '', component = ''] = one(name).split('|');
+  return `one finding: ${kind.replace('-', ' ')} ${component === failedIn ? component : `${component}, given up by ${failedIn}`}`;
+}
 const without = (name: string): void => void router.push({ query: { ...route.query, [name]: undefined } });
 const groupBy = (by: string): void => void router.push({ query: { ...route.query, by: by || undefined } });
 const component = computed(() => (typeof route.query.component === 'string' ? route.query.component : ''));
@@ -106,11 +113,18 @@ function longerThan(field: HTMLInputElement): void {
         <option value="flow">flow</option>
         <option value="party">party</option>
         <option value="failed-in">where it gave up</option>
+        <option value="finding">first finding</option>
       </select></label
     >
-    <button v-for="name in ['identifier', 'failedIn'].filter(one)" :key="name" type="button" class="piece" aria-pressed="true" @click="without(name)">
-      {{ name === 'failedIn' ? 'gave up in' : '' }} {{ one(name) }} <span aria-hidden="true">×</span
-      ><span class="visually-hidden">, leave it out</span>
+    <button
+      v-for="name in ['identifier', 'failedIn', 'finding'].filter(one)"
+      :key="name"
+      type="button"
+      class="piece"
+      aria-pressed="true"
+      @click="without(name)"
+    >
+      {{ pieceWords(name) }} <span aria-hidden="true">×</span><span class="visually-hidden">, leave it out</span>
     </button>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
   </div>

@@ -20,8 +20,8 @@ const groups = useRequest([() => JSON.stringify(props.asked), () => props.by], (
   return api.get<Page<StrandGroup>>(`/strands/groups${query({ ...filter, by: props.by })}`);
 });
 const rows = computed(() => groups.answer.value?.items ?? []);
-const HEADS: Record<StrandGrouping, string> = { flow: 'Flow', party: 'Party', 'failed-in': 'Gave up in' };
-const FILTERS: Record<StrandGrouping, string> = { flow: 'flow', party: 'identifier', 'failed-in': 'failedIn' };
+const HEADS: Record<StrandGrouping, string> = { flow: 'Flow', party: 'Party', 'failed-in': 'Gave up in', finding: 'First finding' };
+const FILTERS: Record<StrandGrouping, string> = { flow: 'flow', party: 'identifier', 'failed-in': 'failedIn', finding: 'finding' };
 const shown = (group: StrandGroup): Outcome[] => OUTCOMES.filter((outcome) => (group.outcomes[outcome] ?? 0) > 0);
 const open = (group: StrandGroup, outcome?: Outcome): void =>
   void router.push({ query: { ...route.query, by: undefined, [FILTERS[props.by]]: group.key, ...(outcome ? { outcome } : {}) } });
@@ -31,7 +31,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((row) => row.strands))
   <ProblemNote v-if="groups.problem.value" :problem="groups.problem.value" @again="groups.again" />
   <div v-else class="groups" tabindex="0" role="region" aria-label="Groups of strands">
     <p v-if="groups.answer.value && rows.length === 0" class="nothing">
-      {{ by === 'failed-in' ? 'Nothing gave up among the strands in this window.' : 'No strand in this window fits.' }}
+      {{ by === 'failed-in' || by === 'finding' ? 'Nothing gave up among the strands in this window.' : 'No strand in this window fits.' }}
     </p>
     <table v-else class="plain-table">
       <thead>
@@ -48,8 +48,11 @@ const most = computed(() => Math.max(1, ...rows.value.map((row) => row.strands))
       <tbody>
         <tr v-for="group in rows" :key="group.kind + group.key">
           <td>
-            <button type="button" class="link" @click="open(group)">{{ group.label }}</button><span v-if="group.kind" class="soft kind">
+            <button type="button" class="link name" @click="open(group)">{{ group.label }}</button><span v-if="group.kind" class="soft kind">
               {{ group.kind }}</span
+            >
+            <RouterLink v-if="by === 'flow' && group.key !== 'none'" :to="{ name: 'usual', params: { name: group.key } }" class="kind soft"
+              >the usual</RouterLink
             >
           </td>
           <td class="number">{{ count(group.strands) }}</td>
@@ -75,6 +78,11 @@ const most = computed(() => Math.max(1, ...rows.value.map((row) => row.strands))
   </div>
 </template>
 <style scoped>
+.name {
+  text-align: left;
+  white-space: normal;
+  overflow-wrap: anywhere;
+}
 .groups {
   flex: 1;
   min-height: 0;

@@ -34,6 +34,7 @@ const asked = computed<StrandsQuery | null>(() =>
         outcome: text('outcome'),
         component: text('component'),
         failedIn: text('failedIn'),
+        finding: text('finding'),
         minMs: text('minMs'),
         identifier: text('identifier'),
         ...view.bounds.value,
@@ -54,9 +55,13 @@ watch(
   },
 );
 const at = ref(-1);
-watch(asked, () => {
-  at.value = -1;
-});
+// only another question begins anew: the same one is asked again whenever the summary comes
+watch(
+  () => JSON.stringify(asked.value),
+  () => {
+    at.value = -1;
+  },
+);
 function move(by: number): void {
   at.value = Math.max(0, Math.min(items.value.length - 1, at.value + by));
   rows.value.scrollToIndex(at.value);
@@ -84,7 +89,7 @@ const open = (): void => follow(at.value);
 const share = useShare();
 useKeys({ h: () => take(at.value), j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
 
-const GROUPINGS: readonly StrandGrouping[] = ['flow', 'party', 'failed-in'];
+const GROUPINGS: readonly StrandGrouping[] = ['flow', 'party', 'failed-in', 'finding'];
 const by = computed(() => GROUPINGS.find((one) => one === text('by')));
 const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {

@@ -8,6 +8,7 @@ export interface StrandsQuery {
   outcome?: string;
   component?: string;
   failedIn?: string;
+  finding?: string;
   minMs?: string;
   identifier?: string;
   from?: string;

@@ -7,7 +7,7 @@ import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { aheadText } from '../time/ahead.ts';
 import { LANE_LEFT, laneWidth } from './geometry.ts';
-import { lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
+import { KNOT_OF, lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
 import WeavePicture from './WeavePicture.vue';
 
 /** Weave and records as one list: each line has its stitch in its component's lane. */
@@ -18,7 +18,8 @@ const rows = computed(() => rowsOf(props.strand, props.lines, props.folded));
 const names = computed(() => peerNames(props.lines));
 const step = computed(() => laneWidth(lanes.value.length));
 const width = computed(() => LANE_LEFT * 2 + (lanes.value.length - 1) * step.value);
-const knotLane = computed(() => props.strand.findings[0]?.component ?? null);
+const first = computed(() => props.strand.findings[0]);
+const knotLane = computed(() => first.value?.component ?? null);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
 const { y } = useScroll(scroller);
@@ -49,15 +50,19 @@ function neighbour(by: number, wanted: (row: (typeof rows.value)[number]) => boo
 defineExpose({
   next: (by: 1 | -1) => neighbour(by, () => true),
   nextKnot: (by: 1 | -1) =>
-    neighbour(by, (row) => row.kind === 'line' && (row.knot || row.line.marks.includes('failing') || row.line.marks.includes('refusing'))),
+    neighbour(by, (row) => row.kind === 'line' && (row.knot !== null || row.line.marks.includes('failing') || row.line.marks.includes('refusing'))),
 });
 </script>
 <template>
   <section class="woven" aria-label="Weave and records">
     <div class="lanes" :style="{ width: `${width}px` }" aria-hidden="true">
-      <span v-for="(lane, index) in lanes" :key="lane" :class="{ knot: lane === knotLane }" :style="{ left: `${LANE_LEFT + index * step}px` }">{{
-        names.get(lane) ?? lane
-      }}</span>
+      <span
+        v-for="(lane, index) in lanes"
+        :key="lane"
+        :class="lane === knotLane && first ? ['knot', `outcome-${KNOT_OF[first.kind]}`] : ''"
+        :style="{ left: `${LANE_LEFT + index * step}px` }"
+        >{{ names.get(lane) ?? lane }}</span
+      >
     </div>
     <div
       ref="scroller"
@@ -81,7 +86,7 @@ defineExpose({
               :class="{
                 selected: row.line.id === selected,
                 failing: row.line.marks.includes('failing'),
-                knot: row.knot,
+                knot: row.knot !== null,
                 warning: row.line.level === 'warning',
               }"
               :style="{ top: `${index * ROW_HEIGHT}px` }"
@@ -137,7 +142,6 @@ defineExpose({
   text-overflow: ellipsis;
 }
 .lanes .knot {
-  color: var(--madder);
   font-weight: 700;
 }
 .scroller {

@@ -52,7 +52,7 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
       </g>
       <g v-else-if="one.row.kind === 'line' && one.row.knot" :transform="`translate(${one.at.x - 9} ${one.at.y - 9})`">
         <circle cx="9" cy="9" r="9" class="ground" />
-        <path :d="OUTCOME_PATHS.failed" class="glyph madder" />
+        <path :d="OUTCOME_PATHS[one.row.knot]" class="glyph" :class="`outcome-${one.row.knot}`" />
       </g>
       <circle
         v-else-if="one.row.kind === 'line'"
@@ -111,6 +111,7 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
 }
 .glyph {
   fill: none;
+  stroke: currentColor;
   stroke-width: 2.2;
   stroke-linecap: round;
   stroke-linejoin: round;

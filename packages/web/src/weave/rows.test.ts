@@ -94,13 +94,15 @@ describe('the rows of a strand', () => {
   });
 
   test('a folded step shows its first line of each stretch and counts the others; a knot is never folded away', () => {
-    const knot = strand({ findings: [{ record: { id: 'r2' } } as Strand['findings'][number]] });
+    const knot = strand({ findings: [{ rank: 1, kind: 'slowed-by', record: { id: 'r2' } }, { rank: 2, kind: 'odd-volume', record: { id: 'r2' } }] as Strand['findings'] }); // prettier-ignore
     expect(rowsOf(strand(), lines, new Set([1])).map((row) => (row.kind === 'line' ? `${row.line.id}+${row.folded}` : ''))).toEqual([
       'r1+1',
       'r5+0',
       'r9+0',
     ]);
     expect(rowsOf(knot, lines, new Set([1])).map((row) => (row.kind === 'line' ? row.line.id : ''))).toEqual(['r1', 'r2', 'r5', 'r9']);
+    // as the first of its findings tells it
+    expect(rowsOf(knot, lines, new Set()).flatMap((row) => (row.kind === 'line' && row.knot !== null ? [[row.line.id, row.knot]] : []))).toEqual([['r2', 'slow']]); // prettier-ignore
   });
 
   test('far ends of calls get lanes around their component, named by number', () => {

@@ -1,4 +1,4 @@
-import type { Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
+import type { Finding, Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
 import { durationWords } from '@fadenweg/core';
 import { clock, micros } from '../time/format.ts';
 
@@ -12,7 +12,8 @@ export type Row =
       full: boolean;
       text: string;
       more: number;
-      knot: boolean;
+      /** How what stands here went, where a finding points to it. */
+      knot: Outcome | null;
       lane: string;
       peer: string | null;
       folded: number;
@@ -21,6 +22,16 @@ export type Row =
   | { kind: 'leg'; id: string; leg: number; text: string; when: string; outcome: Outcome; lane: null };
 
 export const ROW_HEIGHT = 21;
+/** A knot is drawn as the strand would be that went so. */
+export const KNOT_OF: Record<Finding['kind'], Outcome> = {
+  'failed-at': 'failed',
+  'stopped-before': 'stalled',
+  'slowed-by': 'slow',
+  'went-astray': 'odd',
+  doubled: 'doubled',
+  refused: 'refused',
+  'odd-volume': 'odd',
+};
 
 /** The lanes: components in the order in which the strand reached them, and the far ends of calls beside the component that speaks with them. */
 export function lanesOf(strand: Strand, lines: readonly StrandLine[]): string[] {
@@ -65,7 +76,7 @@ export function peerOf(line: StrandLine): string | null {
  */
 export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: ReadonlySet<number>): Row[] {
   const rows: Row[] = [];
-  const knots = new Set(strand.findings.map((finding) => finding.record.id));
+  const knots = new Map(strand.findings.map((finding) => [finding.record.id, KNOT_OF[finding.kind]]).reverse() as [string, Outcome][]);
   const silences = new Map(strand.silences.map((silence) => [silence.before, silence]));
   let second = '';
   let before = NaN;
@@ -93,7 +104,7 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
       });
       open = null;
     }
-    const knot = knots.has(line.id);
+    const knot = knots.get(line.id) ?? null;
     if (folded.has(line.step) && open?.step === line.step && !knot) {
       open.row.folded++;
       before = micros(line.at);
@@ -102,7 +113,7 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
     const at = micros(line.at);
     const now = clock(line.at, 0);
     const coarse = line.marks.includes('coarse');
-    const full = coarse || now !== second || knot || line.marks.includes('failing');
+    const full = coarse || now !== second || knot !== null || line.marks.includes('failing');
     const breakAt = line.message.indexOf('\n');
     const row: Extract<Row, { kind: 'line' }> = {
       kind: 'line',

@@ -41,7 +41,7 @@ export function milling(random: () => number, of: { start?: number; grinding?: n
   records.push(said((at += spread(5)), 'mill', `grinding for ${start}`));
   records.push(said((at += of.grinding ?? spread(4000)), 'mill', `ground ${of.sacks ?? Math.round(spread(40))} sacks for ${start}`));
   records.push(said((at += spread(20)), 'cart', 'loaded', { traits: `status=${of.answer ?? 'ok'}` }));
-  records.push(said((at += spread(900)), 'shop', `order ${start} delivered`, { marks: 4 }));
+  records.push(said(at + spread(900), 'shop', `order ${start} delivered`, { marks: 4 }));
   return records;
 }
 

@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import type { FlowUsual } from '@fadenweg/api';
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api } from '../api/client.ts';
+import { useRequest } from '../api/use-request.ts';
+import ProblemNote from '../frame/ProblemNote.vue';
+import { useKeys } from '../keys/use-keys.ts';
+import { useShare } from '../share/use-share.ts';
+import { ms } from '../strands/duration-text.ts';
+import { count, dayAndClock } from '../time/format.ts';
+import { place, ROW, rowsOf, shareWords } from './rows.ts';
+import UsualPicture from './UsualPicture.vue';
+
+/** What is normal for a flow: its path, how long each part takes, what numbers it states, and which ways it takes. */
+const props = defineProps<{ name: string }>();
+const route = useRoute();
+const router = useRouter();
+const usual = useRequest([() => props.name], () => api.get<FlowUsual>(`/flows/${encodeURIComponent(props.name)}/usual`));
+const rare = computed(() => route.query.rare === 'yes');
+const shown = computed(() => (usual.answer.value ? rowsOf(usual.answer.value, rare.value ? 0 : 0.05) : { rows: [], lanes: [] }));
+const hidden = computed(() => (usual.answer.value?.sayings.length ?? 0) - shown.value.rows.length);
+const stitches = computed(() => shown.value.rows.map((row) => ({ lane: shown.value.lanes.indexOf(row.component), share: row.share })));
+const times = computed(() =>
+  shown.value.rows.flatMap((row) => (row.medianMs === null ? [] : [Math.max(0.1, row.medianMs), Math.max(0.1, row.p99Ms!)])),
+);
+const [least, most] = [computed(() => Math.min(...times.value)), computed(() => Math.max(...times.value))];
+const at = (time: number): string => `${place(time, least.value, most.value) * 100}%`;
+const numbers = (list: { least: number; most: number }[]): string => list.map((one) => (one.least === one.most ? count(one.least) : `${count(one.least)} to ${count(one.most)}`)).join('; '); // prettier-ignore
+const share = useShare();
+useKeys({ c: () => void share.copyLink() });
+</script>
+<template>
+  <main class="usual">
+    <ProblemNote v-if="usual.problem.value" :problem="usual.problem.value" @again="usual.again" />
+    <p v-else-if="!usual.answer.value" class="waiting soft" role="status">Loading…</p>
+    <template v-else>
+      <header>
+        <h1>The usual {{ usual.answer.value.label }}</h1>
+        <p>
+          Takes {{ ms(usual.answer.value.whole.medianMs) }}, nine of ten within {{ ms(usual.answer.value.whole.p90Ms) }}, 99 of 100 within
+          {{ ms(usual.answer.value.whole.p99Ms) }}, with {{ count(usual.answer.value.records.median) }} records ({{
+            usual.answer.value.records.least
+          }}
+          to {{ usual.answer.value.records.most }}).
+        </p>
+        <p class="soft">
+          Learned from {{ count(usual.answer.value.legs) }} that went well, from {{ dayAndClock(usual.answer.value.since) }} to
+          {{ dayAndClock(usual.answer.value.until) }}, beside {{ count(usual.answer.value.bad) }} that did not.
+          <RouterLink :to="{ name: 'strands', query: { flow: usual.answer.value.flow } }">Its strands</RouterLink>
+        </p>
+        <ul v-if="usual.answer.value.variants.length > 1" class="ways" aria-label="Ways through the components">
+          <li v-for="(way, i) in usual.answer.value.variants.slice(0, 4)" :key="i">
+            <b class="number">{{ shareWords(way.share) }}</b> {{ way.components.join(' → ') }}
+          </li>
+          <li v-if="usual.answer.value.variants.length > 4" class="soft">and {{ usual.answer.value.variants.length - 4 }} rarer ways</li>
+        </ul>
+      </header>
+      <div class="scroller" tabindex="0" role="region" aria-label="The usual path">
+        <div class="path">
+          <UsualPicture :lanes="shown.lanes" :stitches="stitches" />
+          <table class="plain-table" :style="{ '--row': `${ROW}px` }">
+            <thead>
+              <tr>
+                <th>What is said</th>
+                <th class="number">Of the good</th>
+                <th class="number">Of others</th>
+                <th class="number">After</th>
+                <th class="number">99 % within</th>
+                <th class="bar"><span class="visually-hidden">On a scale of factors</span></th>
+                <th>Numbers</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(row, i) in shown.rows" :key="i">
+                <td class="said" :title="`${row.component}: ${row.text} ${row.traits}`">
+                  <span class="visually-hidden">{{ row.component }}: </span><span class="mono">{{ row.text }}</span>
+                  <span class="soft mono">{{ row.traits }}</span>
+                </td>
+                <td class="number">
+                  {{ shareWords(row.share) }}<span v-if="row.most > 1" class="soft"> ×{{ row.most }}</span>
+                </td>
+                <td class="number soft">{{ usual.answer.value.bad === 0 ? '–' : row.badShare === 0 ? 'none' : shareWords(row.badShare) }}</td>
+                <td class="number">{{ row.medianMs === null ? '' : ms(row.medianMs) }}</td>
+                <td class="number">{{ row.p99Ms === null ? '' : ms(row.p99Ms) }}</td>
+                <td class="bar" aria-hidden="true">
+                  <span v-if="row.medianMs !== null" class="rail"
+                    ><i :style="{ left: at(row.medianMs), right: `calc(100% - ${at(row.p99Ms!)})` }"></i
+                  ></span>
+                </td>
+                <td class="numbers">{{ numbers(row.volumes) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <p class="soft more">
+          <template v-if="hidden > 0">{{ count(hidden) }} that fewer than 5 % have are left out · </template>
+          <button
+            v-if="hidden > 0 || rare"
+            type="button"
+            class="link"
+            @click="router.replace({ query: { ...route.query, rare: rare ? undefined : 'yes' } })"
+          >
+            {{ rare ? 'leave out what fewer than 5 % have' : 'show them' }}
+          </button>
+        </p>
+      </div>
+    </template>
+  </main>
+</template>
+<style scoped>
+.usual {
+  display: flex;
+  flex-direction: column;
+}
+.waiting {
+  padding: 24px;
+}
+header {
+  padding: 10px 16px 8px;
+  border-bottom: 1px solid var(--seam);
+}
+h1 {
+  font-size: 17px;
+  margin: 0;
+}
+header p {
+  margin: 2px 0;
+}
+.ways {
+  list-style: none;
+  margin: 4px 0 0;
+  padding: 0;
+}
+.ways b {
+  display: inline-block;
+  width: 48px;
+}
+.scroller {
+  flex: 1;
+  overflow: auto;
+  min-height: 0;
+}
+.path {
+  display: flex;
+  align-items: flex-start;
+  min-width: 940px;
+}
+table {
+  flex: 1;
+  table-layout: fixed;
+}
+thead th {
+  height: 96px;
+  vertical-align: bottom;
+  padding: 0 8px 6px;
+  box-sizing: border-box;
+}
+tbody tr {
+  height: var(--row);
+}
+td {
+  height: var(--row);
+  padding: 0 8px;
+  box-sizing: border-box;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+th:nth-child(1) {
+  width: auto;
+}
+th.number {
+  width: 78px;
+}
+th.bar {
+  width: 96px;
+}
+th:last-child {
+  width: 104px;
+}
+.bar {
+  vertical-align: middle;
+}
+.rail {
+  display: block;
+  position: relative;
+  height: 8px;
+  background: linear-gradient(var(--seam), var(--seam)) center / 100% 1px no-repeat;
+}
+.rail i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  min-width: 3px;
+  background: var(--indigo);
+}
+.more {
+  padding: 6px 16px;
+}
+</style>
