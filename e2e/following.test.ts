@@ -212,6 +212,14 @@ describe('lists and sources', () => {
     const often = await rows();
     await page.click(page.button('show them'));
     await page.until('the rare ones too', async () => (await rows()) > often && (await page.address()).includes('rare=yes'));
+    await page.open('/strands');
+    await page.click(page.button('doubled'));
+    await page.click(page.button('what these have in common'));
+    const shop = truth.find((one) => one.outcome === 'doubled')!.attributes.shop!;
+    await page.until('their shop', async () =>
+      new RegExp(`12 of 12 strands[\\s\\S]*shop = ${shop}[\\s\\S]*all[\\s\\S]*of these`).test(await page.text(By.css('.sheet'))),
+    );
+    expect(await page.address()).toMatch(/common=yes/);
     await page.open('/usual/frame-catalogue-job');
     await page.until('why there is none', async () => (await page.text(By.css('[role=alert]'))).includes('30 strands'));
   });
@@ -282,6 +290,7 @@ describe('lists and sources', () => {
       `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`,
       `/strands/order:${failed.businessId}?tab=usual`,
       '/strands?by=finding',
+      '/strands?outcome=doubled&common=yes',
       '/usual/lens-order',
       '/sources',
       '/sources?tab=imports',

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { call } from '../packages/launch/src/client.ts';
 import { lastStarted } from '../packages/launch/src/last-started.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
-import type { Page, StrandSummary } from '@fadenweg/api';
+import type { Page, Strand, StrandSummary } from '@fadenweg/api';
 import { openBrowser } from './support/browser.ts';
 import { Page as Screen } from './support/page.ts';
 
@@ -11,7 +11,10 @@ const url = await lastStarted();
 if (!url) throw new Error('start the demo first: bin/demo');
 const first = async (query: string): Promise<string> => (await call<Page<StrandSummary>>(`${url}/api/strands?limit=1&${query}`)).items[0]!.id;
 const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
-const slow = await first('flow=lens-order&outcome=done&sort=-duration');
+const slow = await first('flow=lens-order&outcome=slow&failedIn=coating-cell&sort=started&from=2026-11-24T14:16:00Z');
+const stalled = await first('flow=lens-order&outcome=stalled&failedIn=lens-calc&sort=started');
+const vanished = await first('flow=lens-order&outcome=failed&failedIn=lens-calc&sort=started');
+const { findings } = await call<Strand>(`${url}/api/strands/${vanished}`);
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
 const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
@@ -19,6 +22,11 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
   'strand-slow': { path: `/strands/${slow}?tab=time`, has: 'Where' },
+  'strand-stalled': { path: `/strands/${stalled}`, has: 'what no good one has' },
+  compare: { path: `/strands/${slow}?tab=usual`, has: 'what departs' },
+  usual: { path: '/usual/lens-order', has: 'Of the good' },
+  findings: { path: '/strands?by=finding&w=all', has: 'First finding' },
+  'in-common': { path: `/strands?finding=${encodeURIComponent(findings[0]!.signature)}&w=all&common=yes`, has: 'Hardly any other' },
   hosts: { path: '/sources?tab=hosts', has: 'give or take' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
   find: {

@@ -4,8 +4,11 @@
  */
 export type * from './declared.ts';
 export type * from './find.ts';
+export type * from './findings.ts';
 export type * from './hosts.ts';
 export type * from './kept.ts';
+
+import type { Finding } from './findings.ts';
 
 export type Iso = string;
 export type Outcome = 'failed' | 'stalled' | 'odd' | 'doubled' | 'slow' | 'refused' | 'running' | 'done' | 'out-of-sight';
@@ -122,58 +125,6 @@ export interface Hop {
   delayMs: number;
 }
 export type TimeKind = 'work' | 'waiting' | 'queue' | 'lock-wait' | 'gap';
-export type SentencePart =
-  | { kind: 'words'; text: string }
-  | { kind: 'component'; text: string }
-  | { kind: 'time'; at: Iso }
-  | { kind: 'duration'; text: string }
-  | { kind: 'quote'; text: string; record: string };
-export interface Finding {
-  rank: number;
-  kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
-  failedIn: string;
-  component: string;
-  causedBy: { strand: string; component: string } | null;
-  record: { id: string; source: string; line: number; text: string };
-  sentence: string;
-  parts: SentencePart[];
-  confidence: number;
-  evidence: string[];
-  missingNext: string | null;
-  excessMs: number | null;
-  nearestChange: string | null;
-  /** Other strands with a finding like this one in the first place, and since when. */
-  similar: { count: number; since: Iso } | null;
-  /** The same for findings that are alike: narrows a list of strands to those. */
-  signature: string;
-}
-/** A line of a strand beside what is usual for its flow. */
-export interface ComparedLine {
-  kind: 'as usual' | 'late' | 'missing' | 'extra' | 'repeated' | 'number';
-  component: string;
-  /** Its words; of what is missing, as they usually are. */
-  text: string;
-  /** Key of the record, null for what is missing. */
-  record: string | null;
-  at: Iso | null;
-  tookMs: number | null;
-  usualMs: number | null;
-  p99Ms: number | null;
-  /** Of good legs, the share that has it. */
-  share: number;
-  times: number;
-}
-/** A strand's first leg beside the usual of its flow. */
-export interface AgainstUsual {
-  flow: string;
-  flowLabel: string;
-  legs: number;
-  since: Iso;
-  wholeMs: number;
-  usualMs: number;
-  p99Ms: number;
-  lines: ComparedLine[];
-}
 /** Medians of strands in a slot of time, in milliseconds. */
 export interface SeriesPoint {
   at: Iso;

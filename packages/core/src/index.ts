@@ -51,7 +51,7 @@ export { piecesOf, printCondition, printSearch, printValue, withoutPiece, withVa
 export { completed, completionAt, OPERATORS, type CompletionPlace } from './search/language/complete.ts';
 export { compileRules, HEARTBEATS, SUPPLIED_RULES, type QuietRule } from './quiet/rules.ts';
 export { recurring, searchOfRecurring, type Recurring, type Series } from './quiet/recurrence.ts';
-export { contrast, type Contrast } from './statistics/contrast.ts';
+export { contrast, type Contrast, type Counted } from './statistics/contrast.ts';
 export { distribution, type Distribution } from './statistics/distribution.ts';
 export { ticketText, type Ticket, type TicketLine } from './exchange/ticket.ts';
 export { lineStarts } from './reading/lines.ts';

@@ -6,6 +6,7 @@ import type {
   ExportedStrand,
   Flow,
   FlowUsual,
+  InCommon,
   LogRecord,
   Page,
   Problem,
@@ -147,6 +148,21 @@ describe('following the lens works’ morning', () => {
     expect(usual.variants.reduce((sum, one) => sum + one.share, 0)).toBeGreaterThan(0.9);
     await expect(system.get('/flows/frame-catalogue-job/usual')).rejects.toThrow(/30 strands/);
     await expect(system.get('/flows/nothing/usual')).rejects.toThrow();
+  });
+
+  test('what strands of one finding have in common is told: the shop whose catalogue is walked through, the file that came twice', async () => {
+    const slow = truth.find((one) => one.story === 7 && one.outcome === 'slow')!;
+    const { findings } = await strand(idOf(slow));
+    const common = await system.get<InCommon>(`/strands/in-common?finding=${encodeURIComponent(findings[0]!.signature)}`);
+    expect(common.strands).toBe(common.inside);
+    const doubled = await system.get<InCommon>('/strands/in-common?outcome=doubled');
+    expect(doubled).toMatchObject({ strands: 12, inside: 12 });
+    expect(doubled.outside).toBeGreaterThan(50);
+    const shop = truth.find((one) => one.outcome === 'doubled')!.attributes.shop!;
+    expect(doubled.values.find((one) => one.kind === 'party')).toMatchObject({ field: 'shop', value: shop, inside: 12 });
+    expect(doubled.values.find((one) => one.kind === 'saying' && one.value.startsWith('file'))).toMatchObject({ component: 'order-desk' });
+    for (const one of doubled.values) expect(one.inside / doubled.inside).toBeGreaterThan(one.outside / doubled.outside);
+    expect(await system.get<InCommon>('/strands/in-common?outcome=running')).toEqual({ strands: 0, inside: 0, outside: 0, values: [] });
   });
 
   test('a strand’s shares of time add up to the whole, and its identifiers carry their chain', async () => {

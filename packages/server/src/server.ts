@@ -39,6 +39,7 @@ import { RoleGuard } from './services/role-guard.ts';
 import { SearchService } from './services/search-service.ts';
 import { StrandSeriesService } from './services/series.ts';
 import { SourceTimes } from './services/source-times.ts';
+import { InCommonService } from './services/in-common.ts';
 import { LockHolders } from './services/lock-holders.ts';
 import { StrandService } from './services/strand-service.ts';
 import { Suggestions } from './services/suggestions.ts';
@@ -198,7 +199,13 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
       ...recordRoutes(records, sources, presenter, find),
       ...keptRoutes(kept, quiet),
-      ...strandRoutes(strands, new StrandSeriesService(strandRows, identifiers), search, names),
+      ...strandRoutes(
+        strands,
+        new StrandSeriesService(strandRows, identifiers),
+        new InCommonService(strandRows, records, identifiers, names),
+        search,
+        names,
+      ),
       ...importRoutes(imports, sources),
       ...sourceRoutes(sources, names, imports, records),
       ...hostRoutes(clocks, clockRows, imports),

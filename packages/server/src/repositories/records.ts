@@ -26,6 +26,8 @@ export interface RecordRow {
   /** What was added to the time that its host wrote, null for nothing. */
   shifted: number | null;
 }
+/** What a record is about, and the founder of its strand. */
+export type About = { founder: number } & Pick<RecordRow, 'component_id' | 'host_id' | 'shape' | 'attributes'>;
 export interface Cursor {
   at: number;
   id: number;
@@ -79,6 +81,15 @@ function byLength(ties: readonly Own[]): { lasting: number[]; short: Own[]; long
 export class RecordRepository {
   constructor(private readonly db: Database) {}
 
+  /** What the records of many strands are about: of those that name an identifier that belongs to the strand for good. */
+  async aboutAll(founders: readonly number[], limit: number): Promise<About[]> {
+    const { rows } = await this.db.raw<{ rows: About[] }>(
+      `select t.founder, r.component_id, r.host_id, r.shape, r.attributes
+         from tie t join record r on r.home = t.key where t.founder = any(?) and t.valid_from = ${-ALWAYS} limit ${Math.floor(limit)}`,
+      [[...founders]],
+    );
+    return rows;
+  }
   /** Of the records of a component's process, the one nearest in time to a moment that is at home with an identifier: when it stands, and with which one. */
   async homeOfProcess(component: number, pid: string, near: number, around: number): Promise<{ home: number; at: number } | null> {
     const row = await this.db<RecordRow>('record')

@@ -151,6 +151,18 @@ export class StrandRepository {
     return rows.map((row) => ({ ...row, party: row.party.strands > 0 ? row.party : null }));
   }
 
+  /** Some of the strands that fit, always the same ones: those with the smallest keys, which are hashes. */
+  sample(filter: StrandFilter, limit: number): Promise<StrandRow[]> {
+    return this.filtered(filter).orderBy('founder').limit(limit).select('*');
+  }
+  /** Those of these founders whose strands fit. */
+  async fitting(filter: StrandFilter, founders: readonly number[]): Promise<Set<number>> {
+    const rows = await this.filtered(filter)
+      .whereIn('founder', [...founders])
+      .select('founder');
+    return new Set(rows.map((row) => row.founder));
+  }
+
   related(founder: number): Promise<StrandRow[]> {
     return this.db<StrandRow>('strand')
       .whereIn('founder', this.db('relation').where({ founder }).select('other'))

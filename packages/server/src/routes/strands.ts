@@ -2,13 +2,25 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
-import type { AgainstUsual, Page, Problem, Strand, StrandGroup, StrandGrouping, StrandLine, StrandSeries, StrandSummary } from '@fadenweg/api';
+import type {
+  AgainstUsual,
+  InCommon,
+  Page,
+  Problem,
+  Strand,
+  StrandGroup,
+  StrandGrouping,
+  StrandLine,
+  StrandSeries,
+  StrandSummary,
+} from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { parseRecordKey } from '../services/present.ts';
+import type { InCommonService } from '../services/in-common.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { StrandSeriesService } from '../services/series.ts';
 import type { StrandService } from '../services/strand-service.ts';
@@ -43,7 +55,13 @@ interface Filters {
   to?: string;
 }
 
-export function strandRoutes(strands: StrandService, series: StrandSeriesService, search: SearchService, names: Names): AnyEndpoint[] {
+export function strandRoutes(
+  strands: StrandService,
+  series: StrandSeriesService,
+  inCommon: InCommonService,
+  search: SearchService,
+  names: Names,
+): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
     const outcome = splitList(query.outcome);
     const unknown = outcome?.find((one) => !OUTCOMES.includes(one));
@@ -94,6 +112,15 @@ export function strandRoutes(strands: StrandService, series: StrandSeriesService
       query: Joi.object({ ...filters, by: Joi.string().valid('flow', 'party', 'failed-in', 'finding').required(), limit: limit(500, 200) }),
       async run({ query }): Promise<Page<StrandGroup>> {
         return { items: await strands.groups(query.by, await filterOf(query), query.limit), next: null };
+      },
+    }),
+    endpoint<Filters>({
+      method: 'get',
+      path: '/strands/in-common',
+      summary: 'What strands of a selection have in common that others of their flow and time hardly have, the clearest first',
+      query: Joi.object(filters),
+      async run({ query }): Promise<InCommon> {
+        return inCommon.of(await filterOf(query));
       },
     }),
     endpoint<Filters & { records: boolean }>({

@@ -50,6 +50,7 @@ function pieceWords(name: string): string {
   return `one finding: ${kind.replace('-', ' ')} ${component === failedIn ? component : `${component}, given up by ${failedIn}`}`;
 }
 const without = (name: string): void => void router.push({ query: { ...route.query, [name]: undefined } });
+const common = (): void => void router.push({ query: { ...route.query, common: one('common') ? undefined : 'yes' } });
 const groupBy = (by: string): void => void router.push({ query: { ...route.query, by: by || undefined } });
 const component = computed(() => (typeof route.query.component === 'string' ? route.query.component : ''));
 const through = (name: string): void => void router.push({ query: { ...route.query, component: name || undefined } });
@@ -125,6 +126,9 @@ function longerThan(field: HTMLInputElement): void {
       @click="without(name)"
     >
       {{ pieceWords(name) }} <span aria-hidden="true">×</span><span class="visually-hidden">, leave it out</span>
+    </button>
+    <button v-if="any && !one('by')" type="button" class="link clear" :aria-pressed="one('common') !== ''" @click="common">
+      what these have in common
     </button>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
   </div>

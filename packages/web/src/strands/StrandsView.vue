@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../frame/ProblemNote.vue';
+import SideSheet from '../frame/SideSheet.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
@@ -15,11 +16,13 @@ import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
 import DurationMark from './DurationMark.vue';
 import { ms } from './duration-text.ts';
+import InCommonSheet from './InCommonSheet.vue';
 import StrandFilters from './StrandFilters.vue';
 import StrandGroups from './StrandGroups.vue';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
 const ROW = 28;
+const COMMON = [{ name: 'common', label: 'What these have in common' }];
 const route = useRoute();
 const router = useRouter();
 const store = useSummary();
@@ -120,71 +123,76 @@ const total = computed(() => {
       <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
       <StrandGroups v-if="by && asked" :asked="asked" :by="by" />
-      <div v-else class="table" role="table" :aria-rowcount="total" aria-label="Strands">
-        <div class="head" role="row">
-          <span role="columnheader">Outcome</span><span role="columnheader">Identifier</span><span role="columnheader">Flow</span>
-          <span role="columnheader" :aria-sort="direction('started')"
-            ><button type="button" @click="sortBy('started')">Begin {{ arrow('started') }}</button></span
-          >
-          <span role="columnheader" class="number" :aria-sort="direction('duration')"
-            ><button type="button" @click="sortBy('duration')">Duration {{ arrow('duration') }}</button></span
-          >
-          <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span
-          ><span role="columnheader">What happened</span>
-        </div>
-        <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
-          <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
-            <div
-              v-for="row in rows.getVirtualItems()"
-              :key="items[row.index]!.id"
-              class="row"
-              :class="{ at: row.index === at }"
-              role="row"
-              :aria-rowindex="row.index + 1"
-              :style="{ transform: `translateY(${row.start}px)` }"
-              @click="follow(row.index)"
+      <div v-else class="beside">
+        <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
+          <div class="head" role="row">
+            <span role="columnheader">Outcome</span><span role="columnheader">Identifier</span><span role="columnheader">Flow</span>
+            <span role="columnheader" :aria-sort="direction('started')"
+              ><button type="button" @click="sortBy('started')">Begin {{ arrow('started') }}</button></span
             >
-              <span role="cell" class="outcome" data-field="outcome"
-                ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent />&nbsp;<span class="value" @click.stop="take(row.index, 'outcome')">{{
-                  OUTCOME_WORDS[items[row.index]!.outcome]
-                }}</span></span
-              >
-              <span role="cell" class="mono cutting" data-field="identifier"
-                ><RouterLink
-                  :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
-                  tabindex="-1"
-                  :title="items[row.index]!.businessId"
-                  @click.stop
-                  >{{ items[row.index]!.businessId }}</RouterLink
-                ></span
-              >
-              <span role="cell" class="cutting" data-field="flow"
-                ><span class="value" @click.stop="take(row.index, 'flow')">{{ items[row.index]!.flowLabel }}</span></span
-              >
-              <span role="cell" class="mono begin"
-                ><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span
-              >
-              <span role="cell" class="number">{{ ms(items[row.index]!.durationMs) }}</span>
-              <span role="cell" class="against"
-                ><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs"
-              /></span>
-              <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
-              <span role="cell" class="cutting" data-field="happened"
-                ><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template
-                ><span v-else class="soft"
-                  ><template v-for="(party, i) in items[row.index]!.parties" :key="party.kind + party.value"
-                    ><template v-if="i > 0"> · </template
-                    ><span class="value" @click.stop="take(row.index, party.kind)">{{ party.kind }} {{ party.value }}</span></template
-                  ></span
-                ></span
-              >
-            </div>
+            <span role="columnheader" class="number" :aria-sort="direction('duration')"
+              ><button type="button" @click="sortBy('duration')">Duration {{ arrow('duration') }}</button></span
+            >
+            <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span
+            ><span role="columnheader">What happened</span>
           </div>
-          <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">
-            No strand in this window fits. Widen the window (<kbd>w</kbd>), or clear the filters.
-          </p>
-          <p v-if="loading && items.length === 0" class="nothing soft" role="status">Loading…</p>
+          <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
+            <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
+              <div
+                v-for="row in rows.getVirtualItems()"
+                :key="items[row.index]!.id"
+                class="row"
+                :class="{ at: row.index === at }"
+                role="row"
+                :aria-rowindex="row.index + 1"
+                :style="{ transform: `translateY(${row.start}px)` }"
+                @click="follow(row.index)"
+              >
+                <span role="cell" class="outcome" data-field="outcome"
+                  ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent />&nbsp;<span class="value" @click.stop="take(row.index, 'outcome')">{{
+                    OUTCOME_WORDS[items[row.index]!.outcome]
+                  }}</span></span
+                >
+                <span role="cell" class="mono cutting" data-field="identifier"
+                  ><RouterLink
+                    :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
+                    tabindex="-1"
+                    :title="items[row.index]!.businessId"
+                    @click.stop
+                    >{{ items[row.index]!.businessId }}</RouterLink
+                  ></span
+                >
+                <span role="cell" class="cutting" data-field="flow"
+                  ><span class="value" @click.stop="take(row.index, 'flow')">{{ items[row.index]!.flowLabel }}</span></span
+                >
+                <span role="cell" class="mono begin"
+                  ><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span
+                >
+                <span role="cell" class="number">{{ ms(items[row.index]!.durationMs) }}</span>
+                <span role="cell" class="against"
+                  ><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs"
+                /></span>
+                <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
+                <span role="cell" class="cutting" data-field="happened"
+                  ><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template
+                  ><span v-else class="soft"
+                    ><template v-for="(party, i) in items[row.index]!.parties" :key="party.kind + party.value"
+                      ><template v-if="i > 0"> · </template
+                      ><span class="value" @click.stop="take(row.index, party.kind)">{{ party.kind }} {{ party.value }}</span></template
+                    ></span
+                  ></span
+                >
+              </div>
+            </div>
+            <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">
+              No strand in this window fits. Widen the window (<kbd>w</kbd>), or clear the filters.
+            </p>
+            <p v-if="loading && items.length === 0" class="nothing soft" role="status">Loading…</p>
+          </div>
         </div>
+        <SideSheet v-if="text('common') && asked" :tabs="COMMON" tab="common">
+          <InCommonSheet :asked="asked" />
+        </SideSheet>
       </div>
       <ValueMenu ref="menu" />
       <p v-if="!by" class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
@@ -192,6 +200,15 @@ const total = computed(() => {
   </main>
 </template>
 <style scoped>
+.beside {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.beside .table {
+  min-width: 0;
+  container-type: inline-size;
+}
 .value:hover {
   text-decoration: underline;
   text-underline-offset: 3px;
@@ -290,6 +307,18 @@ const total = computed(() => {
   .head,
   .row {
     grid-template-columns: 98px minmax(100px, 140px) 104px 150px 84px 58px minmax(0, 1fr);
+  }
+}
+/* beside a sheet there is no room for words */
+@container (max-width: 900px) {
+  .head,
+  .row {
+    grid-template-columns: 98px minmax(100px, 1fr) 104px 150px 84px 58px;
+  }
+  .against,
+  .head > :last-child,
+  .row > :last-child {
+    display: none;
   }
 }
 </style>
