@@ -34,7 +34,7 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
     has: 'leave out',
   },
   reading: {
-    path: '/find?w=2026-11-24T09:37:30.000Z~2026-11-24T09:40:00.000Z&order=oldest&tab=sources&off=6,16&mark=LX-105896&view=since',
+    path: '/find?w=2026-11-24T09:37:30.000Z~2026-11-24T09:40:00.000Z&order=oldest&tab=sources&off=6,16&mark=LX-106016&view=since',
     has: 'alone',
   },
   record: {

@@ -6,6 +6,7 @@ import type {
   ExportedStrand,
   Flow,
   FlowUsual,
+  IdentifierKind,
   InCommon,
   LogRecord,
   Page,
@@ -162,6 +163,22 @@ describe('following the lens works’ morning', () => {
     expect(doubled.values.find((one) => one.kind === 'party')).toMatchObject({ field: 'shop', value: shop, inside: 12 });
     expect(doubled.values.find((one) => one.kind === 'saying' && one.value.startsWith('file'))).toMatchObject({ component: 'order-desk' });
     for (const one of doubled.values) expect(one.inside / doubled.inside).toBeGreaterThan(one.outside / doubled.outside);
+    // that each number names one order is declared; without it nobody can say that the second is one too many
+    const [kind] = (await system.get<Page<IdentifierKind>>('/identifier-kinds')).items.filter((one) => one.name === 'reference');
+    const doubles = async (): Promise<number> => (await system.get<Page<StrandSummary>>('/strands?outcome=doubled&limit=50')).items.length;
+    for (const [once, wanted] of [
+      [false, 0],
+      [true, 12],
+    ] as const) {
+      await call(`${system.url}/api/identifier-kinds/reference`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...kind, once }),
+      });
+      for (const end = Date.now() + 20_000; (await doubles()) !== wanted && Date.now() < end;)
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      expect(await doubles()).toBe(wanted);
+    }
     expect(await system.get<InCommon>('/strands/in-common?outcome=running')).toEqual({ strands: 0, inside: 0, outside: 0, values: [] });
   });
 

@@ -105,7 +105,10 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     // a link that the guard had taken the tie from, and somebody lets tie again, is not taken it from again
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
-    return { ...kind, ...(before && findsTheSame(before, kind) ? { sourcesReadAgain: 0 } : await readAllAgain()) };
+    if (!before || !findsTheSame(before, kind)) return { ...kind, ...(await readAllAgain()) };
+    // which strands are doubled is judged anew, from what is read
+    if (before.once !== kind.once) weaving.ask(true, false);
+    return { ...kind, sourcesReadAgain: 0 };
   };
   return [
     endpoint({

@@ -49,6 +49,11 @@ const confirm = (kind: IdentifierKind): Promise<boolean> =>
     const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
     return `“${kind.label}” is confirmed. ${readAgain(sourcesReadAgain)}`;
   });
+const setOnce = (kind: IdentifierKind, once: boolean): Promise<boolean> =>
+  attempt(async () => {
+    await api.put(`/identifier-kinds/${kind.name}`, { ...kind, once });
+    return once ? `A second strand with one “${kind.label}” is doubled.` : `Strands may have a “${kind.label}” in common.`;
+  });
 const letTie = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, { ...kind, role: 'link' });
@@ -105,6 +110,12 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
               It was to tie, but {{ count(kind.guarded.joining) }} of {{ count(kind.guarded.values) }} values stand beside several transactions,
               <span class="mono">{{ kind.guarded.worst }}</span> beside {{ count(kind.guarded.worstCount) }}. So it ties no more.
               <button type="button" class="link" @click="letTie(kind)">Let it tie all the same</button>
+            </p>
+            <p v-else-if="kind.role === 'shared' && !kind.supplied" class="soft guard">
+              {{ kind.once ? 'A second strand with one value is doubled.' : '' }}
+              <button type="button" class="link" @click="setOnce(kind, !kind.once)">
+                {{ kind.once ? 'Many may have it' : 'Each value once: a second strand is doubled' }}
+              </button>
             </p>
             <p v-else-if="kind.trusted" class="soft guard">Ties although it joins several transactions: somebody wanted it so.</p>
           </td>
