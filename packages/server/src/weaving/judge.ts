@@ -52,6 +52,7 @@ export async function judge(
   context: JudgeContext,
   progress: (done: number) => void,
 ): Promise<number> {
+  if (founders.length === 0) return 0;
   const stored = await judgeRows(client, founders, { ...context, twins: new Map() }, progress);
   // what is doubled shows only when all are stored
   const twins = await twinsOf(client, context.once);
@@ -61,7 +62,6 @@ export async function judge(
 
 type WithTwins = JudgeContext & { twins: ReadonlyMap<number, Twin> };
 async function judgeRows(client: pg.Client, founders: readonly number[], context: WithTwins, progress: (done: number) => void): Promise<number> {
-  if (founders.length === 0) return 0;
   await touch(client, founders);
   const rows = new StrandRows(context, await founderValues(client));
   await gather(client, founders, context, (strand) => rows.add(strand), progress);

@@ -161,6 +161,7 @@ export class Weaving {
     this.busy = false;
     this.behind = 0;
     if (message.type === 'failed') {
+      console.error(`Weaving broke off and is done again: ${message.error}`);
       this.wanted = { all: true, fresh: true };
       this.pausedUntil = Date.now() + 3000;
       setTimeout(() => this.schedule(), 3000).unref();
