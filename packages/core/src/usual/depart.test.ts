@@ -27,6 +27,13 @@ describe('what departs from the usual', () => {
     expect(departures([records[0]!, ...records.slice(1).map((one) => ({ ...one, at: one.at + 60_000 }))], usual)).toEqual([]);
   });
 
+  test('is seen behind the next closest saying where the closest one is not there', () => {
+    // nobody knows whose line it was that the grinding began
+    const records = milling(dice(5), { grinding: 30_000 });
+    const found = departures([records[0]!, ...records.slice(2)], usual);
+    expect(found).toMatchObject([{ kind: 'late', record: 1, since: 0 }]);
+  });
+
   test('is a number out of what it usually is, on either side', () => {
     for (const sacks of [1, 4000])
       expect(departures(milling(dice(5), { sacks }), usual)).toMatchObject([{ kind: 'volume', record: 2, value: sacks }]);

@@ -34,7 +34,8 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
   records.forEach((record, index) => {
     const place = usual.placeOf(record);
     if (place < 0) return;
-    const { after, volumes: numbers } = usual.of.sayings[place]!;
+    const { after: closest, otherwise, volumes: numbers } = usual.of.sayings[place]!;
+    const after = closest && last.has(closest.saying) ? closest : otherwise;
     if (after && !seen.has(place)) {
       const since = last.get(after.saying);
       if (since !== undefined) {

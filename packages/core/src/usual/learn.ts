@@ -110,7 +110,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const first = (records: readonly StrandRecord[]): number => records[0]!.at;
   const begins = good.map(({ records }) => first(records)).sort((a, b) => a - b);
   const sizes = good.map(({ records }) => records.length).sort((a, b) => a - b);
-  const { after, then } = pairs.telling(withSaying);
+  const { after, otherwise, then } = pairs.telling(withSaying);
   const all: UsualSaying[] = sayings.all.map((saying, place) => ({
     ...saying,
     legs: withSaying[place]!,
@@ -118,6 +118,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     most: most[place]!,
     position: positions[place]! / Math.max(1, withSaying[place]!),
     after: after[place]!,
+    otherwise: otherwise[place]!,
     then: then[place]!,
     volumes: Array.from({ length: 16 }, (_, slot) => volumeOf(slot, volumes.get(place * 16 + slot), withSaying[place]!)).flatMap((one) => one ?? []),
   }));
@@ -204,9 +205,10 @@ class Pairs {
     else this.gaps.set(key, [gap]);
   }
 
-  /** For each saying the one that comes closest before it nearly always, and those that come behind it nearly always, the soonest first. */
-  telling(cases: Float64Array): { after: UsualSaying['after'][]; then: UsualSaying['then'][] } {
+  /** For each saying the two that come closest before it nearly always, and those that come behind it nearly always, the soonest first. */
+  telling(cases: Float64Array): { after: UsualSaying['after'][]; otherwise: UsualSaying['after'][]; then: UsualSaying['then'][] } {
     const after: UsualSaying['after'][] = Array.from(cases, () => null);
+    const otherwise: UsualSaying['after'][] = Array.from(cases, () => null);
     const then: UsualSaying['then'][] = Array.from(cases, () => []);
     for (const [key, gaps] of this.gaps) {
       if (gaps.length < FEWEST_LEGS) continue;
@@ -216,12 +218,15 @@ class Pairs {
       const share = lowerShare(gaps.length, cases[before]!);
       if (before === behind || (!isBefore && share < NEARLY_ALWAYS)) continue;
       const wait = usually(gaps);
-      const known = after[behind]!;
-      if (isBefore && (!known || wait.median < known.wait.median)) after[behind] = { saying: before, wait };
+      if (isBefore) {
+        const closer = (than: UsualSaying['after']): boolean => !than || wait.median < than.wait.median;
+        if (closer(after[behind]!)) [after[behind], otherwise[behind]] = [{ saying: before, wait }, after[behind]!];
+        else if (closer(otherwise[behind]!)) otherwise[behind] = { saying: before, wait };
+      }
       if (share >= NEARLY_ALWAYS) then[before]!.push({ saying: behind, share, wait });
     }
     for (const own of then) own.sort((a, b) => a.wait.median - b.wait.median).splice(MOST_THEN);
-    return { after, then };
+    return { after, otherwise, then };
   }
 }
 

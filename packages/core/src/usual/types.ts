@@ -44,6 +44,8 @@ export interface UsualSaying extends Saying {
   position: number;
   /** The saying behind which it comes, the closest one that is nearly always there, and how long after it. Index into the sayings. */
   after: { saying: number; wait: Usually } | null;
+  /** The next closest, for where that one is not there. */
+  otherwise: { saying: number; wait: Usually } | null;
   /** What comes behind it nearly always, the soonest first, with the lower bound of how often. */
   then: { saying: number; share: number; wait: Usually }[];
   volumes: Volume[];
