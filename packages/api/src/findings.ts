@@ -20,7 +20,7 @@ export interface Finding {
   missingNext: string | null;
   excessMs: number | null;
   nearestChange: string | null;
-  /** Other strands with a finding like this one in the first place, and since when. */
+  /** How many other strands have a finding like this one in the first place, and when the first of all of them began, this one among them. */
   similar: { count: number; since: Iso } | null;
   /** The same for findings that are alike: narrows a list of strands to those. */
   signature: string;

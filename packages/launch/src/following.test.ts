@@ -131,6 +131,8 @@ describe('following the lens works’ morning', () => {
     for (const one of lost) {
       const { findings } = await strand(idOf(one));
       expect(findings[0]).toMatchObject({ kind: 'stopped-before', failedIn: 'relay', missingNext: 'relay', record: one.cause!.record });
+      const alike = truth.filter((other) => other.outcome === 'stalled' && other.cause?.failedIn === 'relay' && other.story === one.story);
+      expect(Date.parse(findings[0]!.similar!.since) * 1000).toBeLessThanOrEqual(Math.min(...alike.map((other) => other.startedAt)) + 1000);
       expect(findings[0]!.sentence).toMatch(/Usually relay says “.+” \d+ ms later \(\d+ of \d+ good ones\)/);
     }
   });

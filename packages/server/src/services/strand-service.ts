@@ -187,7 +187,7 @@ export class StrandService {
       })),
       ...pathInWords(path, rows, named),
       findings: await this.withOthers(
-        founder,
+        row,
         findings.map((finding) => findingInWords(finding, rows, paths)),
         rows,
         twin,
@@ -204,7 +204,12 @@ export class StrandService {
   }
 
   /** Findings with what takes other strands to know: how many are alike, and which strand held what was waited for. */
-  private async withOthers(founder: number, findings: Finding[], rows: readonly RecordRow[], twin: { strand: string } | null): Promise<Finding[]> {
+  private async withOthers(
+    { founder, started_at }: StrandRow,
+    findings: Finding[],
+    rows: readonly RecordRow[],
+    twin: { strand: string } | null,
+  ): Promise<Finding[]> {
     const holder = await this.holders.of(founder, rows);
     return Promise.all(
       findings.map(async (finding) => {
@@ -213,7 +218,8 @@ export class StrandService {
         const other = waited ? holder.strand : finding.kind === 'doubled' ? twin?.strand : undefined;
         return {
           ...finding,
-          similar: since === null ? null : { count, since: isoMicros(since) },
+          // of all of them, this one among them
+          similar: since === null ? null : { count, since: isoMicros(Math.min(since, started_at)) },
           causedBy: other === undefined ? null : { strand: other, component: finding.component },
           ...(waited ? withHolder(finding, holder) : {}),
         };
