@@ -32,7 +32,15 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
       await call(`${url}/api/search?text=${encodeURIComponent(id)}`);
       await Promise.all([call(`${url}/api/strands/order:${id}`), call(`${url}/api/strands/order:${id}/records`)]);
     };
-    const ids = Array.from({ length: CALLS }, (_, i) => `LX-${101_050 + Math.floor((i * (logs.records * 0.0148)) / CALLS)}`);
+    const { from, to } = await call<Summary>(`${url}/api/summary`);
+    const ids: string[] = [];
+    for (let i = 0; i < CALLS; i++) {
+      const at = Date.parse(from!) + ((Date.parse(to!) - Date.parse(from!)) * i) / CALLS;
+      const page = await call<Page<StrandSummary>>(
+        `${url}/api/strands?flow=lens-order&limit=1&sort=started&from=${new Date(at).toISOString()}&to=${to}`,
+      );
+      ids.push(page.items[0]!.businessId);
+    }
     await times(10, (i) => whole(ids[i * 7]!));
     const found = await times(CALLS, (i) => whole(ids[i]!));
     const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.businessId, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));

@@ -1,3 +1,4 @@
+import type { KnownCause, NearestChange } from './changes.ts';
 import type { Iso } from './index.ts';
 
 export type SentencePart =
@@ -19,7 +20,10 @@ export interface Finding {
   evidence: string[];
   missingNext: string | null;
   excessMs: number | null;
-  nearestChange: string | null;
+  /** What changed before it and may be its reason. */
+  nearestChange: NearestChange | null;
+  /** What somebody found out about findings like it, the latest first. */
+  known: KnownCause[];
   /** How many other strands have a finding like this one in the first place, and when the first of all of them began, this one among them. */
   similar: { count: number; since: Iso } | null;
   /** The same for findings that are alike: narrows a list of strands to those. */

@@ -2,6 +2,7 @@
  * The types of what server and browser say to each other: the one home of the wire's vocabulary. Types only, no code.
  * Times are ISO 8601 in UTC with microseconds; durations are milliseconds.
  */
+export type * from './changes.ts';
 export type * from './declared.ts';
 export type * from './find.ts';
 export type * from './findings.ts';

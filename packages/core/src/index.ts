@@ -58,3 +58,8 @@ export { lineStarts } from './reading/lines.ts';
 export { nearestName } from './search/language/nearest.ts';
 export { fieldNames } from './search/language/fields.ts';
 export { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './search/language/rank.ts';
+export { signOf, versionIn } from './changes/sign.ts';
+export { changesOf, statesAt } from './changes/derive.ts';
+export { changesBefore, likelierSince, type BeforeAndSince } from './changes/before.ts';
+export { changeWords } from './changes/words.ts';
+export { SIGN_KINDS, type Change, type ChangeKind, type KnownState, type Sign, type SignKind, type SignSpan } from './changes/types.ts';

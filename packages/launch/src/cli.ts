@@ -1,12 +1,14 @@
 import { parseArgs } from 'node:util';
 import { freePlan, generate } from '@fadenweg/standin';
-import { download, filesBelow, sendFiles, waitForImport } from './client.ts';
+import type { Change } from '@fadenweg/api';
+import { call, download, filesBelow, sendFiles, waitForImport } from './client.ts';
 import { Stop } from './commands.ts';
 import { lastStarted } from './last-started.ts';
 
 const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
   export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--url U]   strands as JSON lines to standard output
+  change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
 
 async function main(): Promise<void> {
@@ -16,6 +18,8 @@ async function main(): Promise<void> {
       return importPaths(rest);
     case 'export':
       return exportStrands(rest);
+    case 'change':
+      return registerChange(rest);
     case 'generate':
       return generateLogs(rest);
     case undefined:
@@ -47,6 +51,25 @@ async function exportStrands(args: string[]): Promise<void> {
   const query = new URLSearchParams({ records: String(values['with-records']) });
   for (const name of ['from', 'to', 'flow', 'outcome'] as const) if (values[name] !== undefined) query.set(name, values[name]);
   await download(`${url.replace(/\/$/, '')}/api/strands/export?${query}`, process.stdout);
+}
+
+async function registerChange(args: string[]): Promise<void> {
+  const text = { type: 'string' } as const;
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { component: text, host: text, environment: text, at: text, url: text },
+  });
+  const [what] = positionals;
+  if (what === undefined || positionals.length > 1) throw new Stop('Say what changed, in quotes: bin/fadenweg change "…" --component C');
+  const { url = await lastStarted(), ...body } = values;
+  if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
+  const change = await call<Change>(`${url.replace(/\/$/, '')}/api/changes`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ what, ...body }),
+  });
+  console.log(`registered as ${change.id}, at ${change.at}`);
 }
 
 async function importPaths(args: string[]): Promise<void> {

@@ -8,6 +8,7 @@ import { application } from './http/application.ts';
 import { Intake } from './intake/intake.ts';
 import { Partitions } from './intake/partitions.ts';
 import { WordIndex } from './intake/word-index.ts';
+import { ChangeRepository } from './repositories/changes.ts';
 import { ClockRepository } from './repositories/clocks.ts';
 import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
@@ -17,6 +18,7 @@ import { Names } from './repositories/names.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
+import { changeRoutes } from './routes/changes.ts';
 import { coverageRoutes } from './routes/coverage.ts';
 import { declarationRoutes } from './routes/declarations.ts';
 import { demoRoutes, type Demo } from './routes/demo.ts';
@@ -27,6 +29,7 @@ import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
+import { Changes } from './services/changes.ts';
 import { Clocks } from './services/clocks.ts';
 import { Discovery } from './services/discovery.ts';
 import { FindService } from './services/find/find-service.ts';
@@ -126,7 +129,10 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const kept = new KeptRepository(db);
   const quiet = new QuietRules(kept, sources, names);
   const presenter = new Presenter(identifiers, records, sources, names, strandRows);
-  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter, new LockHolders(records, identifiers));
+  const changeRows = new ChangeRepository(db, names);
+  const changes = new Changes(changeRows, names, sources, strandRows);
+  const holders = new LockHolders(records, identifiers);
+  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter, { holders, changes });
   const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
   const scanner = new Scanner(records, sources, searchables, names, quiet);
   const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);
@@ -137,6 +143,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     () => intake.busy,
     () => {
       declarations.forget();
+      changes.forget();
       words.consider();
       void quiet
         .learn()
@@ -210,6 +217,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...sourceRoutes(sources, names, imports, records),
       ...hostRoutes(clocks, clockRows, imports),
       ...coverageRoutes(coverage, sources, names),
+      ...changeRoutes(changes, changeRows),
       ...demoRoutes(options.demo ?? null, sources, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
       ...declarationRoutes({
         declarations,

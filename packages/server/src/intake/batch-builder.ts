@@ -21,6 +21,7 @@ import { FLAG, recordId, type Batch, type Declarations, type NameLists, type Rea
 import { Clocks } from './clocks.ts';
 import { CopyRows } from './copy-rows.ts';
 import { OwnNames } from './own-names.ts';
+import { SignCollector } from './sign-collector.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
 const LONGEST_MESSAGE = 16_384;
@@ -62,6 +63,7 @@ export class BatchBuilder {
   private readonly chooser: HomeChooser;
   private readonly marker: Marker;
   private readonly lanes = new LaneFinder();
+  private readonly signs = new SignCollector();
   private readonly draft: Draft = emptyDraft();
   private readonly knownShapes = new Set<number>();
   private lastAt: number;
@@ -128,6 +130,7 @@ export class BatchBuilder {
     const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
     const home = this.chooser.choose(mentions);
     this.note(mentions, home, at, id);
+    this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
     const shape = shapeHash(draft.message);
     if (!this.knownShapes.has(shape)) {
       this.knownShapes.add(shape);
@@ -288,6 +291,7 @@ export class BatchBuilder {
       sightings,
       edges,
       shapes: this.shapes,
+      signs: this.signs.take(),
       seen,
       tied,
       glimpses: this.glimpses.finish(),

@@ -1,3 +1,4 @@
+import type { SignRow } from './sign-collector.ts';
 import type { ClockSpan, Encoding, IdentifierKind, MeaningRule, Place, ReadingHints } from '@fadenweg/core';
 
 /** What a reading worker needs to know to read one source. */
@@ -56,6 +57,8 @@ export interface Batch {
   sightings: Uint8Array;
   edges: Uint8Array;
   shapes: { id: number; text: string }[];
+  /** What its records tell about changes. */
+  signs: SignRow[];
   /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
   seen: Float64Array;
   tied: Float64Array;

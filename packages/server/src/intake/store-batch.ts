@@ -64,10 +64,22 @@ export async function storeBatch(client: pg.Client, partitions: Partitions, batc
         sorted.map((shape) => shape.text.replaceAll('\0', '\u2400')),
       ]);
     }
+    if (batch.signs.length > 0) await insertSigns(client, batch);
     await client.query('commit');
     return true;
   } catch (error) {
     await client.query('rollback').catch(() => {}); // the connection may be gone; the first error is the one to tell
     throw error;
   }
+}
+
+/** A name that is not kept, as one of very many, counts as the source's own. */
+async function insertSigns(client: pg.Client, { sourceId, signs }: Batch): Promise<void> {
+  await client.query(
+    `insert into sign (source_id, first_at, first_id, last_at, count, component_id, host_id, kind, subject, before, after, text)
+       select $1, s.first, s."firstId", s.last, s.count, coalesce(c.id, o.component_id), coalesce(h.id, o.host_id), s.kind, s.subject, s.before, s.after, s.text
+         from json_to_recordset($2) s(first bigint, "firstId" bigint, last bigint, count int, component text, host text, kind text, subject text, before text, after text, text text)
+         join source o on o.id = $1 left join component c on c.name = s.component left join host h on h.name = s.host`,
+    [sourceId, JSON.stringify(signs).replaceAll('\\u0000', '\\u2400')],
+  );
 }

@@ -30,6 +30,7 @@ export class Names {
   component = (id: number): string => this.byId.component.get(id) ?? '';
   host = (id: number): string => this.byId.host.get(id) ?? '';
   components = (): string[] => [...this.byName.component.keys()].sort();
+  hosts = (): string[] => [...this.byName.host.keys()].sort();
   componentEntries = (): [number, string][] => [...this.byId.component];
   knownComponent = (name: string): number | undefined => this.byName.component.get(name);
   knownHost = (name: string): number | undefined => this.byName.host.get(name);

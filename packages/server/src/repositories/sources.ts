@@ -93,7 +93,7 @@ export interface ImportSums {
   last: number | null;
 }
 /** Tables that hold what was read from a source, besides its kept bytes. */
-const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried'] as const;
+const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}

@@ -1,3 +1,4 @@
+import type { BeforeAndSince } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 
 export interface StrandRow {
@@ -85,6 +86,27 @@ export class StrandRepository {
   async similar(signature: string, except: number): Promise<{ count: number; since: number | null }> {
     const row = await this.db<StrandRow>('strand').where({ signature }).whereNot({ founder: except }).count({ count: '*' }).min({ since: 'started_at' }).first(); // prettier-ignore
     return { count: Number(row?.count ?? 0), since: (row?.since as number | null) ?? null };
+  }
+
+  /** Strands of a flow and environment before and since an instant, each within a length of time: those with a finding like that one, and all. */
+  async beforeAndSince(
+    { flow, environment }: { flow: string; environment: string },
+    signature: string,
+    at: number,
+    length: number,
+  ): Promise<BeforeAndSince> {
+    const count = (what: string): string => `(select count(*) from strand where flow = :flow and environment = :environment and ${what})`;
+    const [before, since] = ['started_at >= :from and started_at < :at', 'started_at >= :at and started_at < :to'];
+    const { rows } = await this.db.raw<{ rows: Record<'before' | 'since' | 'faulty_before' | 'faulty_since', number>[] }>(
+      `select ${count(before)} as before, ${count(since)} as since, ${count(`signature = :signature and ${before}`)} as faulty_before,
+         ${count(`signature = :signature and ${since}`)} as faulty_since`,
+      { flow, environment, signature, at, from: at - length, to: at + length },
+    );
+    const one = rows[0]!;
+    return {
+      before: { faulty: Number(one.faulty_before), all: Number(one.before) },
+      since: { faulty: Number(one.faulty_since), all: Number(one.since) },
+    };
   }
 
   /** The first strand of a flow that has a party. */

@@ -102,6 +102,7 @@ export function findingInWords(finding: CoreFinding, rows: readonly RecordRow[],
     missingNext: finding.missingNext,
     excessMs: finding.excess === null ? null : finding.excess / 1000,
     nearestChange: null,
+    known: [],
     similar: null,
     signature: finding.signature,
   };

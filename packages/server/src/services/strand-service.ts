@@ -31,6 +31,7 @@ import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { flowOf } from '../weaving/judge.ts';
+import type { Changes } from './changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey, type Presenter } from './present.ts';
 import { findingInWords, identifiersOf, pathInWords } from './strand-in-words.ts';
@@ -67,7 +68,7 @@ export class StrandService {
     private readonly sources: SourceRepository,
     private readonly names: Names,
     private readonly presenter: Presenter,
-    private readonly holders: LockHolders,
+    private readonly others: { holders: LockHolders; changes: Changes },
   ) {}
 
   async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
@@ -186,12 +187,7 @@ export class StrandService {
         records: leg.records.length,
       })),
       ...pathInWords(path, rows, named),
-      findings: await this.withOthers(
-        row,
-        findings.map((finding) => findingInWords(finding, rows, paths)),
-        rows,
-        twin,
-      ),
+      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin), // prettier-ignore
       related: relatedSummaries.map((one) => ({
         strand: one.id,
         businessId: one.businessId,
@@ -203,28 +199,34 @@ export class StrandService {
     return { strand, places };
   }
 
-  /** Findings with what takes other strands to know: how many are alike, and which strand held what was waited for. */
-  private async withOthers(
-    { founder, started_at }: StrandRow,
-    findings: Finding[],
-    rows: readonly RecordRow[],
-    twin: { strand: string } | null,
-  ): Promise<Finding[]> {
-    const holder = await this.holders.of(founder, rows);
+  /** Findings with what takes others to know: how many strands are alike, which one held what was waited for, what changed before, what is known of the like. */
+  private async withOthers(row: StrandRow, findings: Finding[], rows: readonly RecordRow[], twin: { strand: string } | null): Promise<Finding[]> {
+    const { holders, changes } = this.others;
+    const [holder, causes] = await Promise.all([holders.of(row.founder, rows), changes.causes(findings.map((one) => one.signature))]);
     return Promise.all(
       findings.map(async (finding) => {
-        const { count, since } = await this.strands.similar(finding.signature, founder);
+        const { count, since } = await this.strands.similar(finding.signature, row.founder);
         const waited = holder && this.names.component(holder.component) === finding.component;
         const other = waited ? holder.strand : finding.kind === 'doubled' ? twin?.strand : undefined;
+        // the change that brings the first of them about lies before it
+        const began = rows.find((one) => recordKey(one) === finding.record.id)?.at ?? row.started_at;
         return {
           ...finding,
           // of all of them, this one among them
-          similar: since === null ? null : { count, since: isoMicros(Math.min(since, started_at)) },
+          similar: since === null ? null : { count, since: isoMicros(Math.min(since, row.started_at)) },
           causedBy: other === undefined ? null : { strand: other, component: finding.component },
+          // only the first is asked about: the others follow from it
+          nearestChange: finding.rank === 1 ? await changes.before(row, finding, began, this.hostsOf(finding, rows)) : null,
+          known: causes.get(finding.signature) ?? [],
           ...(waited ? withHolder(finding, holder) : {}),
         };
       }),
     );
+  }
+  /** Hosts on which the components of a finding speak in this strand. */
+  private hostsOf({ component, failedIn }: Finding, rows: readonly RecordRow[]): string[] {
+    const own = rows.filter((one) => [component, failedIn].includes(this.names.component(one.component_id)));
+    return [...new Set(own.map((one) => this.names.host(one.host_id)))];
   }
 
   /** The strand's first leg beside what is usual for its flow; null where that is not known. */

@@ -22,6 +22,7 @@ import SearchProblemNote from './SearchProblemNote.vue';
 import { sourceTags } from './source-tags.ts';
 import SourcesPanel from './SourcesPanel.vue';
 import TimeRail from './TimeRail.vue';
+import { useChanges } from '../changes/use-changes.ts';
 import { useLines } from './use-lines.ts';
 import { useTally } from './use-tally.ts';
 import { useView } from './use-view.ts';
@@ -37,6 +38,7 @@ const grouped = computed(() => view.show.value);
 const { byTime, ranked, lines, store, stopAll: stop } = useLines(view);
 const { version, stale, problem, searching, searched, ended, again: searchAgain } = lines;
 const { tally, searched: counted, again: countAgain } = useTally(view.bounded);
+const changes = useChanges(computed(() => view.bounded.value && { from: view.bounded.value.from, to: view.bounded.value.to, environment: view.bounded.value.environment })); // prettier-ignore
 const coverage = useRequest([() => view.bounded.value?.from, () => view.bounded.value?.to], (signal) =>
   view.bounded.value
     ? api.get<Coverage>(`/coverage${query({ from: view.bounded.value.from, to: view.bounded.value.to })}`, signal)
@@ -213,7 +215,14 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
     <SearchProblemNote v-if="view.parsed.value.problem" :text="view.q.value" :problem="view.parsed.value.problem" @propose="proposal" />
     <SearchHelp v-if="helping || view.parsed.value.problem" @search="ask" />
     <div v-else class="body">
-      <TimeRail v-if="tally" :tally="tally" :coverage="coverage.answer.value" :sight="grouped === '' ? sight : null" @window="setWindow" />
+      <TimeRail
+        v-if="tally"
+        :tally="tally"
+        :coverage="coverage.answer.value"
+        :changes="changes.answer.value?.items"
+        :sight="grouped === '' ? sight : null"
+        @window="setWindow"
+      />
       <FindGroups v-if="grouped !== ''" :asked="view.asked.value" :by="grouped" @value="narrow" />
       <div v-else class="list">
         <ProblemNote v-if="problem" :problem="problem" @again="searchAgain" />

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { Coverage } from '@fadenweg/api';
+import type { Change, Coverage } from '@fadenweg/api';
 import { useElementSize } from '@vueuse/core';
 import { scaleTime } from 'd3-scale';
 import { computed, ref, useTemplateRef } from 'vue';
+import RailMarks from '../changes/RailMarks.vue';
 import { clock, count, day, dayAndClock } from '../time/format.ts';
 import type { Tally } from './use-tally.ts';
 
@@ -12,6 +13,8 @@ const props = defineProps<{
   coverage: Coverage | null;
   /** Between which moments the visible lines lie, in milliseconds. */
   sight?: [number, number] | null;
+  /** Marked where they happened. */
+  changes?: readonly Change[];
 }>();
 const emit = defineEmits<{ window: [from: number, to: number] }>();
 const box = useTemplateRef<HTMLElement>('box');
@@ -115,60 +118,70 @@ const bracket = computed(() => {
 });
 </script>
 <template>
-  <div
-    ref="box"
-    class="rail"
-    role="slider"
-    tabindex="0"
-    aria-orientation="vertical"
-    :aria-valuemin="0"
-    :aria-valuemax="100"
-    :aria-valuenow="50"
-    :aria-valuetext="`${dayAndClock(new Date(tally.from).toISOString())} to ${dayAndClock(new Date(end).toISOString())}: ${count(tally.total)} records`"
-    aria-label="Time window: drag to set it, arrow keys move it, plus and minus change its length"
-    @pointerdown.prevent="press"
-    @pointermove="move"
-    @pointerup="release"
-    @wheel.prevent="wheel"
-    @keydown="key"
-  >
-    <svg :width="WIDTH" :height="height" aria-hidden="true">
-      <text v-for="tick in ticks" :key="tick.y" x="34" :y="tick.y + 4" text-anchor="end" class="tick">{{ tick.text }}</text>
-      <rect
-        v-for="(share, i) in silent"
-        :key="`c${i}`"
-        class="thread"
-        :x="LEFT"
-        :y="bars[i]!.y"
-        :width="1 + share * 2"
-        :height="bars[i]!.height + 0.7"
-        :opacity="share"
-      />
-      <g v-for="(bar, i) in bars" :key="i">
-        <rect class="plain" :x="LEFT + 6" :y="bar.y" :width="bar.plain" :height="bar.height" />
-        <rect class="warned" :x="LEFT + 6 + bar.plain" :y="bar.y" :width="bar.warned" :height="bar.height" />
-        <rect class="failed" :x="LEFT + 6 + bar.plain + bar.warned" :y="bar.y" :width="bar.bad" :height="bar.height" />
-        <rect v-if="bar.words" class="over" :x="LEFT" :y="bar.y" :width="WIDTH - LEFT" :height="bar.height + 0.6">
-          <title>{{ bar.words }}</title>
-        </rect>
-      </g>
-      <path v-if="bracket" class="sight" :d="`M${WIDTH - 6} ${bracket.y}h4v${bracket.height}h-4`" />
-      <rect
-        v-if="dragged"
-        class="dragged"
-        :x="LEFT - 2"
-        :width="WIDTH - LEFT"
-        :y="scale(Math.min(...dragged))"
-        :height="Math.max(1, scale(Math.max(...dragged)) - scale(Math.min(...dragged)))"
-      />
-      <template v-if="dragged">
-        <text :x="LEFT + 2" :y="Math.max(11, scale(Math.min(...dragged)) - 4)" class="edge-time">{{ edgeTime(Math.min(...dragged)) }}</text>
-        <text :x="LEFT + 2" :y="Math.min(height - 3, scale(Math.max(...dragged)) + 13)" class="edge-time">{{ edgeTime(Math.max(...dragged)) }}</text>
-      </template>
-    </svg>
+  <div class="beside">
+    <div
+      ref="box"
+      class="rail"
+      role="slider"
+      tabindex="0"
+      aria-orientation="vertical"
+      :aria-valuemin="0"
+      :aria-valuemax="100"
+      :aria-valuenow="50"
+      :aria-valuetext="`${dayAndClock(new Date(tally.from).toISOString())} to ${dayAndClock(new Date(end).toISOString())}: ${count(tally.total)} records`"
+      aria-label="Time window: drag to set it, arrow keys move it, plus and minus change its length"
+      @pointerdown.prevent="press"
+      @pointermove="move"
+      @pointerup="release"
+      @wheel.prevent="wheel"
+      @keydown="key"
+    >
+      <svg :width="WIDTH" :height="height" aria-hidden="true">
+        <text v-for="tick in ticks" :key="tick.y" x="34" :y="tick.y + 4" text-anchor="end" class="tick">{{ tick.text }}</text>
+        <rect
+          v-for="(share, i) in silent"
+          :key="`c${i}`"
+          class="thread"
+          :x="LEFT"
+          :y="bars[i]!.y"
+          :width="1 + share * 2"
+          :height="bars[i]!.height + 0.7"
+          :opacity="share"
+        />
+        <g v-for="(bar, i) in bars" :key="i">
+          <rect class="plain" :x="LEFT + 6" :y="bar.y" :width="bar.plain" :height="bar.height" />
+          <rect class="warned" :x="LEFT + 6 + bar.plain" :y="bar.y" :width="bar.warned" :height="bar.height" />
+          <rect class="failed" :x="LEFT + 6 + bar.plain + bar.warned" :y="bar.y" :width="bar.bad" :height="bar.height" />
+          <rect v-if="bar.words" class="over" :x="LEFT" :y="bar.y" :width="WIDTH - LEFT" :height="bar.height + 0.6">
+            <title>{{ bar.words }}</title>
+          </rect>
+        </g>
+        <path v-if="bracket" class="sight" :d="`M${WIDTH - 6} ${bracket.y}h4v${bracket.height}h-4`" />
+        <rect
+          v-if="dragged"
+          class="dragged"
+          :x="LEFT - 2"
+          :width="WIDTH - LEFT"
+          :y="scale(Math.min(...dragged))"
+          :height="Math.max(1, scale(Math.max(...dragged)) - scale(Math.min(...dragged)))"
+        />
+        <template v-if="dragged">
+          <text :x="LEFT + 2" :y="Math.max(11, scale(Math.min(...dragged)) - 4)" class="edge-time">{{ edgeTime(Math.min(...dragged)) }}</text>
+          <text :x="LEFT + 2" :y="Math.min(height - 3, scale(Math.max(...dragged)) + 13)" class="edge-time">
+            {{ edgeTime(Math.max(...dragged)) }}
+          </text>
+        </template>
+      </svg>
+    </div>
+    <RailMarks v-if="changes?.length" :changes="changes" :place="scale" :height="height" />
   </div>
 </template>
 <style scoped>
+.beside {
+  position: relative;
+  flex: none;
+  display: flex;
+}
 .rail {
   width: 112px;
   flex: none;

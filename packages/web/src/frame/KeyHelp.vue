@@ -22,6 +22,7 @@ const KEYS: [string, string][] = [
   ['w', 'set the time window'],
   ['g f', 'go to Find'],
   ['g s', 'go to Strands'],
+  ['g e', 'go to Changes'],
   ['g q', 'go to Sources'],
   ['t', 'light or dark'],
   ['Esc', 'close the side sheet'],
@@ -42,6 +43,7 @@ useKeys({
   s: () => go('/strands'),
   f: () => go('/find'),
   q: () => go('/sources'),
+  e: () => go('/changes'),
 });
 </script>
 <template>

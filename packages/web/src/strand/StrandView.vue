@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { useChanges } from '../changes/use-changes.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
@@ -20,6 +21,18 @@ const props = defineProps<{ id: string }>();
 const route = useRoute();
 const router = useRouter();
 const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props, 'id'));
+/** What changed in its components while it went on. */
+const changes = useChanges(
+  computed(() => {
+    const now = strand.value;
+    if (!now) return null;
+    return {
+      from: now.startedAt,
+      to: new Date(Date.parse(now.endedAt) + 1).toISOString(),
+      component: [...new Set(now.steps.map((step) => step.component))].slice(0, 20).join(','),
+    };
+  }),
+);
 const weave = useTemplateRef<InstanceType<typeof StrandWeave>>('weave');
 const TABS = [
   { name: 'why', label: 'Why' },
@@ -107,6 +120,7 @@ useKeys({
             :lines="lines"
             :folded="folded"
             :selected="selected"
+            :changes="changes.answer.value?.items"
             @select="(id) => select(id, tab !== 'why')"
             @fold="fold"
           />

@@ -2,6 +2,8 @@
 import type { Finding, Strand } from '@fadenweg/api';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
+import KnownCauses from './KnownCauses.vue';
+import NearestChange from './NearestChange.vue';
 defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string]; compare: [] }>();
 const sure = (confidence: number): string => (confidence >= 0.85 ? 'very likely' : confidence >= 0.65 ? 'likely' : 'possible');
@@ -51,6 +53,8 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
         <span class="soft"> since {{ dayAndClock(finding.similar.since) }}</span>
       </p>
       <p v-else class="soft">No other strand is like it.</p>
+      <NearestChange v-if="finding.nearestChange" :change="finding.nearestChange" />
+      <KnownCauses :finding="finding" :strand="strand.id" />
       <p class="soft">
         Rests on {{ finding.evidence.length }} {{ finding.evidence.length === 1 ? 'record' : 'records' }}:
         <template v-for="(id, index) in finding.evidence" :key="id"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Strand, StrandLine } from '@fadenweg/api';
+import type { Change, Strand, StrandLine } from '@fadenweg/api';
 import { useElementSize, useScroll } from '@vueuse/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
@@ -11,10 +11,16 @@ import { KNOT_OF, lanesOf, peerNames, ROW_HEIGHT, rowsOf } from './rows.ts';
 import WeavePicture from './WeavePicture.vue';
 
 /** Weave and records as one list: each line has its stitch in its component's lane. */
-const props = defineProps<{ strand: Strand; lines: StrandLine[]; folded: ReadonlySet<number>; selected: string | null }>();
+const props = defineProps<{
+  strand: Strand;
+  lines: StrandLine[];
+  folded: ReadonlySet<number>;
+  selected: string | null;
+  changes?: readonly Change[];
+}>();
 const emit = defineEmits<{ select: [id: string]; fold: [step: number] }>();
 const lanes = computed(() => lanesOf(props.strand, props.lines));
-const rows = computed(() => rowsOf(props.strand, props.lines, props.folded));
+const rows = computed(() => rowsOf(props.strand, props.lines, props.folded, props.changes));
 const names = computed(() => peerNames(props.lines));
 const step = computed(() => laneWidth(lanes.value.length));
 const width = computed(() => LANE_LEFT * 2 + (lanes.value.length - 1) * step.value);
@@ -107,6 +113,13 @@ defineExpose({
               <OutcomeGlyph :outcome="row.outcome" /><strong>leg {{ row.leg }}</strong
               ><span class="text">{{ row.text }}</span
               ><span class="aside">{{ row.when }}, {{ OUTCOME_WORDS[row.outcome] }}</span>
+            </div>
+            <div v-else-if="row.kind === 'change'" class="line change" role="presentation" :style="{ top: `${index * ROW_HEIGHT}px` }">
+              <span class="time mono">{{ row.time }}</span><RouterLink
+                class="text"
+                :to="{ name: 'changes', query: { w: 'all', change: row.id.slice(7) } }"
+                >{{ row.text }}</RouterLink
+              >
             </div>
             <div v-else class="line gap" role="presentation" :class="{ lock: row.lock }" :style="{ top: `${index * ROW_HEIGHT}px` }">
               <span class="time"></span>{{ row.text }}
@@ -232,6 +245,12 @@ defineExpose({
 }
 .leg strong {
   flex: none;
+}
+.change {
+  color: var(--walnut);
+  font:
+    600 13px/21px 'Source Sans 3 Variable',
+    sans-serif;
 }
 .gap.lock {
   color: var(--weld);

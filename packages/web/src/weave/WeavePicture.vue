@@ -54,6 +54,11 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
         <circle cx="9" cy="9" r="9" class="ground" />
         <path :d="OUTCOME_PATHS[one.row.knot]" class="glyph" :class="`outcome-${one.row.knot}`" />
       </g>
+      <path
+        v-else-if="one.row.kind === 'change' && lanes.includes(one.row.component)"
+        class="change"
+        :d="`M${laneX(one.row.component) - 8} ${one.at.y}h5c6 0 6 -5.5 2.5 -5.5s-3.5 5.5 2.5 5.5h6`"
+      />
       <circle
         v-else-if="one.row.kind === 'line'"
         :cx="one.at.x"
@@ -65,6 +70,11 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
   </svg>
 </template>
 <style scoped>
+.change {
+  fill: none;
+  stroke: var(--walnut);
+  stroke-width: 1.6;
+}
 .weave {
   display: block;
   flex: none;

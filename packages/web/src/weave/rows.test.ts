@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Strand, StrandLine } from '@fadenweg/api';
+import type { Change, Strand, StrandLine } from '@fadenweg/api';
 import { laneWidth, passage, points } from './geometry.ts';
 import { lanesOf, peerNames, peerOf, rowsOf } from './rows.ts';
 
@@ -155,4 +155,13 @@ describe('the geometry of the weave', () => {
     expect(passage(gap!, second!)).toMatch(/^M\d+ [\d.]+ C/);
   });
   test('lanes stand closer together the more there are', () => expect([4, 12, 30].map(laneWidth)).toEqual([30, 22, 18]));
+});
+
+test('a change stands before the first record behind it, and the strand keeps its lane', () => {
+  const strand = { legs: [{ id: 1 }], findings: [], silences: [], steps: [] } as unknown as Strand;
+  const change = { id: 'c', at: '2026-11-24T09:41:58.002500Z', component: 'store', words: 'store restarted' } as Change;
+  const rows = rowsOf(strand, [line(1, 'desk', 1), line(2, 'desk', 1), line(3, 'desk', 1)], new Set([1]), [change]);
+  expect(rows.map((row) => (row.kind === 'line' ? row.line.id : row.kind))).toEqual(['r1', 'change', 'r3']);
+  const at = points(rows, ['desk', 'store']);
+  expect(new Set(at.map((point) => point.x)).size).toBe(1);
 });

@@ -1,4 +1,4 @@
-import type { Finding, Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
+import type { Change, Finding, Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
 import { durationWords } from '@fadenweg/core';
 import { clock, micros } from '../time/format.ts';
 
@@ -19,7 +19,8 @@ export type Row =
       folded: number;
     }
   | { kind: 'gap'; id: string; text: string; lane: string | null; lock: boolean }
-  | { kind: 'leg'; id: string; leg: number; text: string; when: string; outcome: Outcome; lane: null };
+  | { kind: 'leg'; id: string; leg: number; text: string; when: string; outcome: Outcome; lane: null }
+  | { kind: 'change'; id: string; time: string; text: string; component: string; lane: null };
 
 export const ROW_HEIGHT = 21;
 /** A knot is drawn as the strand would be that went so. */
@@ -72,10 +73,12 @@ export function peerOf(line: StrandLine): string | null {
 
 /**
  * Rows from records: steps that are folded show their first record alone, unless a knot is in them;
- * long silences stand as rows of their own. Where there are several legs, each is a section with a head.
+ * long silences and changes stand as rows of their own. Where there are several legs, each is a section with a head.
  */
-export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: ReadonlySet<number>): Row[] {
+export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: ReadonlySet<number>, changes: readonly Change[] = []): Row[] {
   const rows: Row[] = [];
+  // each stands before the first record behind it
+  const waiting = [...changes].sort((a, b) => micros(a.at) - micros(b.at));
   const knots = new Map(strand.findings.map((finding) => [finding.record.id, KNOT_OF[finding.kind]]).reverse() as [string, Outcome][]);
   const silences = new Map(strand.silences.map((silence) => [silence.before, silence]));
   let second = '';
@@ -92,6 +95,12 @@ export function rowsOf(strand: Strand, lines: readonly StrandLine[], folded: Rea
       second = '';
       before = NaN;
       open = null;
+    }
+    for (let next = waiting[0]; next && micros(next.at) <= micros(line.at); next = waiting[0]) {
+      rows.push({ kind: 'change', id: `change-${next.id}`, time: clock(next.at, 3), text: next.words, component: next.component, lane: null });
+      waiting.shift();
+      open = null;
+      second = '';
     }
     const silence = silences.get(line.id);
     if (silence) {

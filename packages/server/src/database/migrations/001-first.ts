@@ -65,6 +65,21 @@ export async function up(db: Knex): Promise<void> {
       a bigint not null, b bigint not null, source_id int not null, first_at bigint not null, first_id bigint not null, last_at bigint not null, count int not null);
     create index on edge (a);
 
+    create table sign (
+      source_id int not null, first_at bigint not null, first_id bigint not null, last_at bigint not null, count int not null,
+      component_id smallint not null references component, host_id smallint not null references host,
+      kind text not null, subject text not null, before text not null, after text not null, text text not null);
+    create index on sign (source_id);
+    create index on sign (first_at);
+    create table registered_change (
+      id int generated always as identity primary key, at bigint not null, component text not null, host text not null, environment text not null,
+      what text not null, who text not null, registered_at timestamptz not null default now());
+    create index on registered_change (at);
+    create table known_cause (
+      id int generated always as identity primary key, signature text not null, was boolean not null, remedy text not null, owner text not null,
+      strand text not null, who text not null, noted_at timestamptz not null default now());
+    create index on known_cause (signature);
+
     create table tie (key bigint not null, founder bigint not null, valid_from bigint not null, valid_to bigint not null);
     create index on tie (key, valid_from);
     create index on tie (founder);
@@ -80,6 +95,7 @@ export async function up(db: Knex): Promise<void> {
     create index on strand (signature, started_at) where signature is not null;
     create index on strand (started_at, founder);
     create index on strand (flow, started_at, founder);
+    create index on strand (flow, environment, started_at);
     create index on strand (outcome, started_at, founder);
     create index on strand (duration, founder);
     create index on strand using gin (parties);

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Change, ImportInfo, KnownCause, KnownState, Page, Strand } from '@fadenweg/api';
+import { call, filesBelow } from './client.ts';
+import { declare } from './demo-data.ts';
+import { startSystem, type System } from './testing/system.ts';
+
+let system: System;
+let brought: ImportInfo;
+const BEGIN = Date.UTC(2026, 10, 20, 8);
+const MINUTE = 60_000;
+const CHANGED = 120;
+const send = <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  call<T>(`${system.url}/api${path}`, {
+    method,
+    ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+const failing = (minute: number): boolean => minute > CHANGED && minute % 2 === 0;
+const order = (minute: number): string => `LX-${300_000 + minute}`;
+
+/** An order a minute; from one version on every second one fails. Beside them a service that comes up every few minutes. */
+beforeAll(async () => {
+  system = await startSystem();
+  await declare(system.url, {
+    kinds: [{ name: 'order', label: 'order', role: 'business', patterns: ['LX-\\d{6}'], fields: [] }] as never,
+    flows: [{ name: 'order', label: 'order', kind: 'order', prefix: 'LX-', patienceMs: 60_000, expects: [] }] as never,
+    meanings: [{ component: null, contains: 'shipped', means: 'done' }],
+  });
+  const lines: [number, string, string][] = [[-1, 'info', 'desk 7.1 started, 4 routes']];
+  for (let minute = 0; minute < 240; minute++) {
+    lines.push([minute, 'info', `order ${order(minute)} taken`]);
+    lines.push([
+      minute + 0.1,
+      failing(minute) ? 'error' : 'info',
+      failing(minute) ? `parcel of ${order(minute)} failed` : `${order(minute)} shipped`,
+    ]);
+    if (minute % 5 === 0) lines.push([minute + 0.3, 'info', `desk worker ${minute} started`]);
+  }
+  lines.push([CHANGED - 0.5, 'info', 'desk 7.1 stopping']);
+  lines.push([CHANGED, 'info', 'desk 7.2 started, 4 routes']);
+  lines.push([150.2, 'info', 'parameter "parcel.limit" changed to "30"']);
+  const text = lines
+    .sort((a, b) => a[0] - b[0])
+    .map(([minute, level, msg]) => JSON.stringify({ time: new Date(BEGIN + minute * MINUTE).toISOString(), level, msg }))
+    .join('\n');
+  const root = join(system.folder, 'in');
+  await mkdir(join(root, 'desk'), { recursive: true });
+  await writeFile(join(root, 'desk', 'desk.jsonl'), text);
+  brought = await system.bring(await filesBelow([root]));
+}, 120_000);
+afterAll(() => system.stop());
+const at = (minute: number): string => new Date(BEGIN + minute * MINUTE).toISOString();
+
+describe('what changed', () => {
+  test('versions and settings are read from records; what comes up all day is left out', async () => {
+    const { items } = await system.get<Page<Change>>('/changes');
+    expect(items.map((one) => `${one.kind}: ${one.words}`)).toEqual([
+      'start: desk started in version 7.1',
+      'version: desk is version 7.2 instead of 7.1',
+      'setting: desk: parcel.limit changed to 30',
+    ]);
+    expect(Date.parse(items[1]!.at)).toBe(BEGIN + CHANGED * MINUTE);
+    expect((await system.get<{ message: string }>(`/records/${items[1]!.record}`)).message).toBe('desk 7.2 started, 4 routes');
+    const some = await system.get<Page<Change>>(`/changes?from=${at(130)}&component=desk`);
+    expect(some.items.map((one) => one.kind)).toEqual(['setting']);
+    expect((await system.get<Page<Change>>('/changes?component=store')).items).toEqual([]);
+  });
+
+  test('pages by key', async () => {
+    const first = await system.get<Page<Change>>('/changes?limit=2');
+    const second = await system.get<Page<Change>>(`/changes?limit=2&after=${encodeURIComponent(first.next!)}`);
+    expect([...first.items, ...second.items].map((one) => one.kind)).toEqual(['start', 'version', 'setting']);
+    expect(second.next).toBeNull();
+    await expect(system.get('/changes?after=nonsense')).rejects.toThrow(/no place/);
+  });
+
+  test('what was last known at an instant', async () => {
+    const known = async (minute: number): Promise<string[]> =>
+      (await system.get<Page<KnownState>>(`/changes/states?at=${at(minute)}`)).items.map((one) => `${one.subject} ${one.value}`);
+    expect(await known(100)).toEqual(['running yes', 'version 7.1']);
+    expect(await known(200)).toEqual(['parcel.limit 30', 'running yes', 'version 7.2']);
+    expect(await known(-10)).toEqual([]);
+  });
+
+  test('a finding names the change with which it began, and how much likelier it is since', async () => {
+    const { findings } = await system.get<Strand>(`/strands/order:${order(200)}`);
+    expect(findings[0]!.nearestChange).toMatchObject({
+      kind: 'version',
+      words: 'desk is version 7.2 instead of 7.1',
+      sure: true,
+      before: { alike: 0, all: 120 },
+    });
+    expect(findings[0]!.nearestChange!.since).toEqual({ alike: 59, all: 120 });
+    expect(findings[0]!.nearestChange!.likelier!).toBeGreaterThan(50);
+  });
+
+  test('one is registered by command or call, named by findings, and taken back', async () => {
+    const made = await send<Change>('POST', '/changes', { what: 'cables of the hall exchanged', component: 'desk', at: at(199) });
+    expect(made).toMatchObject({ kind: 'registered', by: 'local administrator', words: 'cables of the hall exchanged', record: null });
+    expect((await system.get<Page<Change>>(`/changes?from=${at(180)}`)).items).toHaveLength(1);
+    await send('DELETE', `/changes/${made.id}`);
+    expect((await system.get<Page<Change>>(`/changes?from=${at(180)}`)).items).toHaveLength(0);
+    await expect(send('DELETE', `/changes/${made.id}`)).rejects.toThrow(/Not found/);
+    const [told] = (await system.get<Page<Change>>('/changes')).items;
+    await expect(send('DELETE', `/changes/${encodeURIComponent(told!.id)}`)).rejects.toThrow(/A record tells of it/);
+    await expect(send('POST', '/changes', { what: ' ' })).rejects.toThrow(/not as it should be/);
+    await expect(send('POST', '/changes', { what: 'x', at: 'yesterday' })).rejects.toThrow(/not as it should be/);
+  });
+});
+
+describe('what was found out', () => {
+  test('is kept for all findings that are alike', async () => {
+    const id = `order:${order(200)}`;
+    const { findings } = await system.get<Strand>(`/strands/${id}`);
+    const kept = await send<KnownCause>('POST', '/known-causes', {
+      signature: findings[0]!.signature,
+      was: true,
+      remedy: 'back to 7.1',
+      owner: 'parcels',
+      strand: id,
+    });
+    const other = await system.get<Strand>(`/strands/order:${order(210)}`);
+    expect(other.findings[0]!.known).toEqual([kept]);
+    await send('DELETE', `/known-causes/${kept.id}`);
+    expect((await system.get<Strand>(`/strands/order:${order(210)}`)).findings[0]!.known).toEqual([]);
+    await expect(send('DELETE', `/known-causes/${kept.id}`)).rejects.toThrow(/Not found/);
+  });
+});
+
+test('what is taken out tells of no change any more', async () => {
+  await send('DELETE', `/imports/${brought.id}`);
+  for (let i = 0; i < 100 && (await system.get<Page<Change>>('/changes')).items.length > 0; i++)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  expect((await system.get<Page<Change>>('/changes')).items).toEqual([]);
+});
