@@ -26,6 +26,8 @@ import type { Result } from './measure.ts';
 import { bring, system } from './world.ts';
 
 const RECORDS = Number(process.env.FADENWEG_BENCH_TRUTH ?? 400_000);
+/** Share of transactions that meet a fault of every day. */
+const FAULTS = Number(process.env.FADENWEG_BENCH_FAULTS ?? 0.06);
 interface World {
   name: string;
   make(folder: string): Promise<{ records: number; strands: number }>;
@@ -33,16 +35,16 @@ interface World {
 }
 const works = (seed: number): World => ({
   name: `lens works, seed ${seed}`,
-  make: (out) => generate({ out, seed, faultRate: 0.06, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY, hours: 24, records: RECORDS }] }),
+  make: (out) => generate({ out, seed, faultRate: FAULTS, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY, hours: 24, records: RECORDS }] }),
   declaring: declareDemo,
 });
 const huts = (seed: number): World => ({
   name: `mountain huts, seed ${seed}`,
-  make: (out) => generateHuts(out, seed, FULL_DAY, 24, Math.round(RECORDS / 24), 0.06),
+  make: (out) => generateHuts(out, seed, FULL_DAY, 24, Math.round(RECORDS / 24), FAULTS),
   declaring: (url) => declare(url, { kinds: HUT_KINDS, flows: HUT_FLOWS, meanings: HUT_MEANINGS }),
 });
 /** Worlds that no test has seen: each has everyday faults, the lens works the stories of their day as well. */
-const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)];
+const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)].filter(({ name }) => name.includes(process.env.FADENWEG_BENCH_WORLD ?? ''));
 const WORST = Number(process.env.FADENWEG_BENCH_WORST ?? 12);
 /** Around a step, what a clock was ahead is not scored, in milliseconds. */
 const TURNING = 60_000;
@@ -92,6 +94,15 @@ export async function benchTruth(): Promise<Result[]> {
         ratio: '',
         budget: '≥ 0.99; ≥ 0.95',
       });
+      const { course } = records;
+      if (course.right + course.wrong > 0)
+        results.push({
+          what: `${name}: legs, attempts, branches side by side`,
+          figure: share(course.right, course.right + course.wrong),
+          raw: `${(course.right + course.wrong).toLocaleString('en')} of them`,
+          ratio: '',
+          budget: '',
+        });
       results.push(...(await clockResults(name, own.server.url)));
       results.push({
         what: `${name}: outcome; component of the cause; its record`,
@@ -158,7 +169,7 @@ function table(scoring: Scoring): string[] {
   ];
 }
 function sum(scoring: Scoring): Score {
-  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
   for (const score of scoring.byFlow.values()) {
     all.strands += score.strands;
     all.found += score.found;
@@ -166,6 +177,7 @@ function sum(scoring: Scoring): Score {
     for (const name of ['right', 'wrong', 'missing'] as const) {
       all.order[name] += score.order[name];
       all.times[name] += score.times[name];
+      all.course[name] += score.course[name];
       all.records[name] += score.records[name];
       all.carried[name] += score.carried[name];
       all.identifiers[name] += score.identifiers[name];

@@ -181,6 +181,37 @@ describe('lists and sources', () => {
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });
 
+  test('a change is registered, marked on the time axis, and what was found out about a cause is kept', async () => {
+    await page.open('/changes?tab=register');
+    await page.until('the form', async () => (await page.text(By.css('.sheet'))).includes('What changed'));
+    const [what, component, when] = await browser.driver.findElements(By.css('.sheet input'));
+    await what!.sendKeys('new cables in the hall');
+    await component!.sendKeys('blank-store');
+    await when!.clear();
+    await when!.sendKeys('not a time');
+    await page.click(page.button('Register the change'));
+    await page.until('a refusal', async () => (await page.text(By.css('.sheet'))).includes('The time is not understood'));
+    await when!.clear();
+    await when!.sendKeys('2026-11-24 10:30:00');
+    await page.click(page.button('Register the change'));
+    await page.until('the change', async () => /10:30:00\s+registered\s+new cables in the hall/.test(await page.text(By.css('.list'))));
+    await page.open('/find');
+    await page.click(By.css('.marks a[aria-label*="new cables"]'));
+    await page.until(
+      'what the mark stands for',
+      async () => (await page.address()).includes('/changes?') && (await page.text(By.css('.list'))).includes('new cables'),
+    );
+    const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
+    await page.open(`/strands/order:${failed.businessId}`);
+    await page.click(page.button('This was the cause'));
+    await browser.driver.findElement(By.css('.known textarea')).sendKeys('stock sync in smaller steps');
+    await page.click(page.button('Keep'));
+    await page.until('what is known', async () => (await page.text(By.css('.known li'))).includes('This was the cause: stock sync in smaller steps'));
+    const other = truth.filter((one) => one.story === 1 && one.flow === 'lens-order')[1]!;
+    await page.open(`/strands/order:${other.businessId}`);
+    await page.until('it at another one', async () => (await page.text(By.css('.known li'))).includes(`on ${failed.businessId}`));
+  });
+
   test('strands are grouped by where they gave up; a group opens as the list narrowed to it', async () => {
     await page.open('/strands?by=failed-in');
     await page.until('groups', async () => (await page.text(By.css('.groups'))).includes('blank-store'));
@@ -200,12 +231,21 @@ describe('lists and sources', () => {
     expect(await page.text(By.css('.filters'))).toContain('one finding: slowed by order-desk');
     await page.press('j', 'o');
     await page.until('the answer', async () => /^Slow in order-desk, [\d:.]+: “frame .*, 5212 frames” came 2 min/.test(await sentence()));
-    await page.click(page.button('Compare it with the usual'));
+    await page.click(page.button('the usual lens order'));
     await page.until('what departs', async () => /order-desk late[\s\S]*5212 frames[\s\S]*usually \d+ ms/.test(await page.text(By.css('.sheet'))));
-    expect(await page.address()).toMatch(/tab=usual/);
+    expect(await page.address()).toMatch(/tab=compare/);
     const departing = (await browser.driver.findElements(By.css('.sheet li'))).length;
     await page.click(page.button('all lines'));
     await page.until('all lines', async () => (await browser.driver.findElements(By.css('.sheet li'))).length > departing + 20);
+    const beside = await page.address();
+    await page.click(page.button('the nearest good one'));
+    await page.until('a good one', async () => /LX-\d+[\s\S]*order-desk slower|only here/.test(await page.text(By.css('.sheet'))));
+    expect(await page.address()).toMatch(/beside=good/);
+    await page.press('s');
+    await page.until('the story', async () =>
+      /It began at[\s\S]*Here it lost 2 min[\s\S]*It ended at .*: slow/.test(await page.text(By.css('.story'))),
+    );
+    await page.open(beside.slice(beside.indexOf('/strands')));
     await page.click(By.linkText('the usual lens order'));
     await page.until('the usual', async () => /^The usual lens order[\s\S]*Learned from 1\d\d that went well/.test(await page.text(By.css('main'))));
     const rows = async (): Promise<number> => (await browser.driver.findElements(By.css('tbody tr'))).length;
@@ -288,10 +328,13 @@ describe('lists and sources', () => {
       `/strands/order:${failed.businessId}?tab=record`,
       `/strands/order:${failed.businessId}?tab=identifiers`,
       `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`,
-      `/strands/order:${failed.businessId}?tab=usual`,
+      `/strands/order:${failed.businessId}?tab=compare`,
       '/strands?by=finding',
       '/strands?outcome=doubled&common=yes',
       '/usual/lens-order',
+      '/changes',
+      '/changes?tab=register',
+      `/strands/order:${failed.businessId}?tab=compare&beside=good&view=story`,
       '/sources',
       '/sources?tab=imports',
       '/sources?tab=identifiers',

@@ -23,7 +23,7 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
   'strand-slow': { path: `/strands/${slow}?tab=time`, has: 'Where' },
   'strand-stalled': { path: `/strands/${stalled}`, has: 'what no good one has' },
-  compare: { path: `/strands/${slow}?tab=usual`, has: 'what departs' },
+  compare: { path: `/strands/${slow}?tab=compare`, has: 'what departs' },
   usual: { path: '/usual/lens-order', has: 'Of the good' },
   findings: { path: '/strands?by=finding&w=all', has: 'First finding' },
   'in-common': { path: `/strands?finding=${encodeURIComponent(findings[0]!.signature)}&w=all&common=yes`, has: 'Hardly any other' },

@@ -1,5 +1,5 @@
 import type { KnownCause, NearestChange } from './changes.ts';
-import type { Iso } from './index.ts';
+import type { Iso, StrandSummary } from './index.ts';
 
 export type SentencePart =
   | { kind: 'words'; text: string }
@@ -55,6 +55,38 @@ export interface AgainstUsual {
   usualMs: number;
   p99Ms: number;
   lines: ComparedLine[];
+}
+interface BesideRecord {
+  record: string;
+  at: Iso;
+  text: string;
+}
+/** A line of a strand beside the one that corresponds to it in another; one of both alone where the other has none. */
+export interface BesideLine {
+  kind: 'alike' | 'slower' | 'faster' | 'differs' | 'missing' | 'extra';
+  component: string;
+  own: BesideRecord | null;
+  other: BesideRecord | null;
+  /** Since what comes before it in the other one. */
+  tookMs: number | null;
+  otherTookMs: number | null;
+  /** Those that state how something went first; `field` is '' for a part of the message. */
+  values: { field: string; own: string; other: string; telling: boolean }[];
+}
+export interface AgainstStrand {
+  other: StrandSummary;
+  /** One of both is so long that only its beginning is compared. */
+  cut: boolean;
+  lines: BesideLine[];
+}
+/** A sentence of the told story: what one step did. */
+export interface StoryChapter {
+  step: number;
+  leg: number;
+  /** A finding points here. */
+  knot: boolean;
+  record: string;
+  parts: SentencePart[];
 }
 /** What strands of a selection have more often than others of their flow. */
 export interface InCommonValue {

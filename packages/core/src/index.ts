@@ -18,6 +18,8 @@ export { STANDARD_KINDS } from './identifiers/supplied.ts';
 export { traitsOf } from './shapes/traits.ts';
 export { shapeHash, shapeText } from './shapes/shape.ts';
 export { compareWithUsual, type Compared } from './usual/compare.ts';
+export { besideAnother, type Beside, type DifferingValue, type Side } from './usual/beside.ts';
+export { storyOf, type Chapter } from './story/story.ts';
 export { Usual } from './usual/index-of.ts';
 export { FEWEST_LEGS, learnUsual, type Lesson } from './usual/learn.ts';
 export type { FlowUsual, Saying, UsualSaying, Usually, Volume } from './usual/types.ts';

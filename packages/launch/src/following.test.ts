@@ -3,6 +3,8 @@ import { join } from 'node:path';
 import { Writable } from 'node:stream';
 import { appendFile, readFile, writeFile } from 'node:fs/promises';
 import type {
+  AgainstStrand,
+  StoryChapter,
   ExportedStrand,
   Flow,
   FlowUsual,
@@ -182,6 +184,36 @@ describe('following the lens works’ morning', () => {
       expect(await doubles()).toBe(wanted);
     }
     expect(await system.get<InCommon>('/strands/in-common?outcome=running')).toEqual({ strands: 0, inside: 0, outside: 0, values: [] });
+  });
+
+  test('a strand stands beside the nearest good one, or any other, line by line', async () => {
+    const failed = await strand(idOf(truth.find((one) => one.story === 1 && one.flow === 'lens-order')!));
+    const { other, lines, cut } = await system.get<AgainstStrand>(`/strands/${failed.id}/against`);
+    expect(other).toMatchObject({ flow: 'lens-order', outcome: 'done' });
+    expect(cut).toBe(false);
+    expect(other.id).not.toBe(failed.id);
+    const good = await strand(other.id);
+    // it passes through all that the failed one passed through
+    const components = (one: Strand): Set<string> => new Set(one.steps.map((step) => step.component));
+    for (const component of components(failed)) expect([...components(good)]).toContain(component);
+    expect(lines.filter((line) => line.own).map((line) => line.own!.record)).toHaveLength(failed.legs[0]!.records);
+    expect(lines.find((line) => line.own?.text.includes('canceling statement'))!.kind).toBe('extra');
+    expect(lines.some((line) => line.kind === 'missing' && line.component === 'lens-calc')).toBe(true);
+    const turned = await system.get<AgainstStrand>(`/strands/${good.id}/against?other=${failed.id}`);
+    expect(turned.lines.find((line) => line.other?.text.includes('canceling statement'))!.kind).toBe('missing');
+    await expect(system.get(`/strands/${failed.id}/against?other=${failed.id}`)).rejects.toThrow(/The same strand/);
+    await expect(system.get(`/strands/${failed.id}/against?other=order:LX-999999`)).rejects.toThrow(/Not found/);
+  });
+
+  test('a strand is told as a story: a sentence a step, the knot among them', async () => {
+    const failed = await strand(idOf(truth.find((one) => one.story === 1 && one.flow === 'lens-order')!));
+    const { items } = await system.get<Page<StoryChapter>>(`/strands/${failed.id}/story`);
+    expect(items.map((one) => one.step).sort((a, b) => a - b)).toEqual(failed.steps.map((step) => step.id));
+    const words = (one: StoryChapter): string => one.parts.map((part) => ('text' in part ? part.text : part.at)).join('');
+    expect(words(items[0]!)).toMatch(/^It began at 2026-11-24T.* in edge: /);
+    const knot = items.find((one) => one.knot)!;
+    expect(knot.record).toBe(failed.findings[0]!.record.id);
+    expect(words(knot)).toMatch(/labdb .*, having waited 8\.0\d s for a lock: canceling statement.*This is where it failed\.$/);
   });
 
   test('a strand’s shares of time add up to the whole, and its identifiers carry their chain', async () => {

@@ -44,6 +44,7 @@ import { StrandSeriesService } from './services/series.ts';
 import { SourceTimes } from './services/source-times.ts';
 import { InCommonService } from './services/in-common.ts';
 import { LockHolders } from './services/lock-holders.ts';
+import { StrandBeside } from './services/strand-beside.ts';
 import { StrandService } from './services/strand-service.ts';
 import { Suggestions } from './services/suggestions.ts';
 import { Weaving } from './weaving/weaving.ts';
@@ -208,6 +209,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...keptRoutes(kept, quiet),
       ...strandRoutes(
         strands,
+        new StrandBeside(strands, strandRows, declarations, names, presenter),
         new StrandSeriesService(strandRows, identifiers),
         new InCommonService(strandRows, records, identifiers, names),
         search,

@@ -27,6 +27,16 @@ describe('links that nobody declared', () => {
     const references = Array.from({ length: 40 }, (_, i) => [record('asked', { ref: `7x${code(i)}` }, [order(i)]), record('approved', { ref: `7x${code(i)}` })]).flat(); // prettier-ignore
     expect(discoverLinks(references)).toMatchObject([{ patterns: [], fields: ['ref'], free: 40 }]);
   });
+  test('written where other logs tell their thread', () => {
+    const entry = (i: number): string => `L-${code(i)}`;
+    const entries = Array.from({ length: 40 }, (_, i) => [
+      record(`hands ${entry(i)} over`, {}, [order(i)]),
+      record('balanced', { thread: entry(i) }),
+    ]).flat();
+    expect(discoverLinks(entries)).toMatchObject([{ patterns: ['L-\\w{7}'], fields: [] }]);
+    const threads = Array.from({ length: 200 }, (_, i) => [record('x', { thread: `exec-1${i % 30}` }, [order(i)]), record('y', { thread: `exec-1${i % 30}` })]).flat(); // prettier-ignore
+    expect(discoverLinks(threads)).toEqual([]);
+  });
   test('beside a link that is known tie too: it is looked again', () => {
     const linked = Array.from({ length: 40 }, (_, i) => [record('asked', { ref: `PX-${code(i)}1` }, [{ value: ask(i), role: 'link' }]), record('approved', { ref: `PX-${code(i)}1` })]).flat(); // prettier-ignore
     expect(discoverLinks(linked)).toMatchObject([{ label: 'ref', free: 40, single: 1 }]);

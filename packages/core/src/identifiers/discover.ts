@@ -92,8 +92,9 @@ function look({ text, fields, known }: SuggestRecord, groups: Map<string, Group>
     const value = String(fields[name]);
     const last = name.slice(name.lastIndexOf('.') + 1);
     if (value.length < 5 || value.length > 64 || !/^[\p{L}\d][\p{L}\d_.:#-]*$/u.test(value) || !/\d/.test(value) || !/\p{L}/u.test(value)) continue;
-    if (isMeasure(last) || !isName(value)) continue;
-    note(`field ${last}`, value, last, false);
+    if (!isName(value)) continue;
+    // where a thread or a size is told nothing is a link by the field's name, but may be by its form
+    if (!isMeasure(last)) note(`field ${last}`, value, last, false);
     if (isTelling(formOf(value))) note(`form ${formOf(value)}`, value, last, true);
   }
   for (const [value] of text.slice(0, LONGEST_TEXT).matchAll(TOKEN))

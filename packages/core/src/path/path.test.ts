@@ -52,7 +52,7 @@ describe('steps and the split of the time', () => {
     expect(steps.map((step) => [step.component, step.parent, step.attempt, step.records.length])).toEqual([
       ['desk', null, 1, 2],
       ['store', 1, 1, 2],
-      ['store', 1, 2, 1],
+      ['store', 1, 1, 1],
     ]);
   });
 

@@ -1,6 +1,7 @@
 import { legsOf } from './legs.ts';
 import { splitTime } from './split.ts';
 import { steps } from './steps.ts';
+import { structure } from './structure.ts';
 import type { Hop, Leg, Path, Step, StrandRecord } from './types.ts';
 
 /**
@@ -17,7 +18,9 @@ export function pathOf(records: readonly StrandRecord[], isLink: (key: number) =
   const hops: Hop[] = [];
   const stepOf = new Int32Array(records.length);
   const legs: Leg[] = members.map((own, i) => {
-    const found = steps(own.map((index) => records[index]!));
+    const ownRecords = own.map((index) => records[index]!);
+    const found = steps(ownRecords);
+    structure(found.steps, ownRecords);
     const shift = all.length;
     for (const step of found.steps) {
       step.id += shift;

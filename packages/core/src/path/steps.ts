@@ -12,20 +12,27 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
   const stepOf = new Int32Array(records.length).fill(-1);
   const open = new Map<string, Step>();
   const lastSpoken = new Map<Step, number>();
+  const spread = spreads(records);
+  const named = new Map<Step, Set<number>>();
+  /** By index of a record that states a duration: the step that began with it. */
+  const begun = new Map<number, Step>();
   for (const { index, begins } of inOrder(records)) {
     const record = records[index]!;
     const place = `${record.component}\u0000${record.host}`;
     const previous = index > 0 ? all[stepOf[index - 1]!] : undefined;
-    let step = open.get(place);
-    if (step && calledAgain(step, all, lastSpoken)) step = undefined;
-    if (!step) {
-      const before = previousSpeaker(records, stepOf, all, begins ? record.at - record.took : record.at, index);
-      const attempt = all.filter((other) => other.component === record.component && other.parent === (before?.id ?? null)).length + 1;
+    // what it says at its end belongs where it began
+    let step = begun.get(index) ?? open.get(place);
+    if (step && !begun.has(index) && calledAgain(step, record, all, lastSpoken, named)) step = undefined;
+    const again = step && !begun.has(index) && beginsAnew(step, record, records, named) ? step : undefined;
+    if (!step || again) {
+      const at = begins ? record.at - record.took : record.at;
+      const before = again ? (again.parent === null ? undefined : all[again.parent - 1]) : callerOf(record, at, index, records, stepOf, all, spread);
       step = {
         id: all.length + 1,
         leg: 1,
         parent: before?.id ?? null,
-        attempt,
+        attempt: 1,
+        parallel: null,
         component: record.component,
         host: record.host,
         startedAt: record.at,
@@ -36,18 +43,21 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
         records: [],
       };
       all.push(step);
+      named.set(step, new Set());
       open.set(place, step);
+      if (begins) begun.set(index, step);
     }
     if (begins) {
       step.startedAt = Math.min(step.startedAt, record.at - record.took);
       lastSpoken.set(step, record.at - record.took);
       continue;
     }
+    for (const key of record.keys) named.get(step)!.add(key);
     step.records.push(index);
     step.endedAt = Math.max(step.endedAt, record.at);
     step.startedAt = Math.min(step.startedAt, record.at);
     lastSpoken.set(step, record.at);
-    stepOf[index] = all.indexOf(step);
+    stepOf[index] = step.id - 1;
     if (record.marks & MARK.failing) step.outcome = 'failed';
     else if (record.marks & MARK.refusing && step.outcome === 'done') step.outcome = 'refused';
     if (previous && previous !== step) {
@@ -69,15 +79,62 @@ function inOrder(records: readonly StrandRecord[]): { index: number; begins: boo
   return events.sort((a, b) => a.at - b.at || Number(b.begins) - Number(a.begins) || a.index - b.index);
 }
 
-function calledAgain(step: Step, all: Step[], lastSpoken: Map<Step, number>): boolean {
+/** Whether its caller has spoken since; what goes on under an identifier of its own, which the caller never named, goes on. */
+function calledAgain(
+  step: Step,
+  { keys }: StrandRecord,
+  all: readonly Step[],
+  lastSpoken: ReadonlyMap<Step, number>,
+  named: ReadonlyMap<Step, ReadonlySet<number>>,
+): boolean {
   if (step.parent === null) return false;
   const caller = all[step.parent - 1]!;
-  return caller.component !== step.component && (lastSpoken.get(caller) ?? 0) > (lastSpoken.get(step) ?? 0);
+  if (caller.component === step.component || (lastSpoken.get(caller) ?? 0) <= (lastSpoken.get(step) ?? 0)) return false;
+  return !keys.some((key) => named.get(step)!.has(key) && !named.get(caller)!.has(key));
 }
 
-function previousSpeaker(records: readonly StrandRecord[], stepOf: Int32Array, all: Step[], at: number, index: number): Step | undefined {
+/** Whether a component says again what it began with, under another identifier: it was asked once more, though its caller said nothing of it. */
+function beginsAnew(
+  step: Step,
+  { shape, traits, keys }: StrandRecord,
+  records: readonly StrandRecord[],
+  named: ReadonlyMap<Step, ReadonlySet<number>>,
+): boolean {
+  const opening = step.records.length > 0 ? records[step.records[0]!] : undefined;
+  // several in a row are a list of what it began with
+  if (opening?.shape !== shape || opening.traits !== traits || records[step.records.at(-1)!]!.shape === shape) return false;
+  return keys.some((key) => !named.get(step)!.has(key)) && opening.keys.some((key) => !keys.includes(key));
+}
+
+/** By key, how many records name it. */
+function spreads(records: readonly StrandRecord[]): Map<number, number> {
+  const spread = new Map<number, number>();
+  for (const { keys } of records) for (const key of keys) spread.set(key, (spread.get(key) ?? 0) + 1);
+  return spread;
+}
+
+/** Who handed over to a record with which a step begins: the last other component that named the rarest identifier which any of them shares with it; else the last that spoke. */
+function callerOf(
+  { component, keys }: StrandRecord,
+  at: number,
+  index: number,
+  records: readonly StrandRecord[],
+  stepOf: Int32Array,
+  all: readonly Step[],
+  spread: ReadonlyMap<number, number>,
+): Step | undefined {
+  let caller: Step | undefined;
+  let rarest = Infinity;
   for (let i = index - 1; i >= 0; i--) {
-    if (stepOf[i]! >= 0 && records[i]!.at <= at && records[i]!.component !== records[index]!.component) return all[stepOf[i]!];
+    const other = records[i]!;
+    if (stepOf[i]! < 0 || other.at > at || other.component === component) continue;
+    caller ??= all[stepOf[i]!];
+    for (const key of keys) {
+      const own = spread.get(key)!;
+      if (own >= rarest || !other.keys.includes(key)) continue;
+      rarest = own;
+      caller = all[stepOf[i]!];
+    }
   }
-  return undefined;
+  return caller;
 }

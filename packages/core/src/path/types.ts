@@ -27,7 +27,10 @@ export interface Step {
   leg: number;
   /** The step that was speaking when this one began, null for the first. */
   parent: number | null;
+  /** 2 and more for what was tried again because it failed before. */
   attempt: number;
+  /** The same number for steps that one caller had under way at the same time; null for one by itself. */
+  parallel: number | null;
   component: string;
   host: string;
   startedAt: Microseconds;

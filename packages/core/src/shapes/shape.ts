@@ -42,6 +42,19 @@ export function shapeText(message: string): string {
   return text;
 }
 
+/** The parts of a message that its shape leaves out, in their order; messages of one shape have equally many. */
+export function variableParts(message: string): string[] {
+  const parts: string[] = [];
+  const length = Math.min(message.length, LONGEST);
+  for (let pos = 0; pos < length;) {
+    const end = partEnd(message, pos, length);
+    if (end === END) break;
+    if (end < 0) parts.push(message.slice(pos, -end));
+    pos = Math.abs(end);
+  }
+  return parts;
+}
+
 const VARIABLE = -1;
 const END = 0;
 

@@ -15,6 +15,9 @@ const PARTS = new Map<string, 'thread' | 'process'>([
 ]);
 const lastPart = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase().replace(/[_-]/g, ''); // prettier-ignore
 
+/** Whether a field names the thread or process that worked. */
+export const isLaneField = (name: string): boolean => PARTS.has(lastPart(name));
+
 /** Tells records of one source apart by the thread or process that wrote them. One for each source; names are looked at once. */
 export class LaneFinder {
   private readonly known = new Map<string, 'thread' | 'process' | null>();

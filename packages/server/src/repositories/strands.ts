@@ -109,6 +109,18 @@ export class StrandRepository {
     };
   }
 
+  /** Strands of a flow and environment with an outcome that began next before and behind one, so many on each side. */
+  async neighbours({ flow, environment, started_at }: StrandRow & { flow: string }, outcome: string, each: number): Promise<StrandRow[]> {
+    const side = (sign: '<' | '>=', order: 'asc' | 'desc') =>
+      this.db<StrandRow>('strand')
+        .where({ flow, environment, outcome })
+        .where('started_at', sign, started_at)
+        .orderBy('started_at', order)
+        .limit(each);
+    const [before, behind] = await Promise.all([side('<', 'desc'), side('>=', 'asc')]);
+    return [...before, ...behind];
+  }
+
   /** The first strand of a flow that has a party. */
   firstOf(flow: string, party: number): Promise<StrandRow | undefined> {
     return this.db<StrandRow>('strand').where({ flow }).whereRaw('parties @> array[?::bigint]', [party]).orderBy(['started_at', 'founder']).first();

@@ -3,10 +3,12 @@ import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { Response } from 'express';
 import type {
+  AgainstStrand,
   AgainstUsual,
   InCommon,
   Page,
   Problem,
+  StoryChapter,
   Strand,
   StrandGroup,
   StrandGrouping,
@@ -23,6 +25,7 @@ import { parseRecordKey } from '../services/present.ts';
 import type { InCommonService } from '../services/in-common.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { StrandSeriesService } from '../services/series.ts';
+import type { StrandBeside } from '../services/strand-beside.ts';
 import type { StrandService } from '../services/strand-service.ts';
 
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
@@ -57,6 +60,7 @@ interface Filters {
 
 export function strandRoutes(
   strands: StrandService,
+  beside: StrandBeside,
   series: StrandSeriesService,
   inCommon: InCommonService,
   search: SearchService,
@@ -163,7 +167,31 @@ export function strandRoutes(
       params: id,
       async run({ params }, _request, response): Promise<AgainstUsual | undefined> {
         const row = await leads(strands, params.id, response);
-        return (row && (await strands.againstUsual(row))) ?? undefined;
+        return (row && (await beside.againstUsual(row))) ?? undefined;
+      },
+    }),
+    endpoint<{ other?: string }, { id: string }>({
+      method: 'get',
+      path: '/strands/{id}/against',
+      summary: 'The strand line by line beside another one, or beside the nearest that went well; 204 where there is none',
+      params: id,
+      query: Joi.object({ other: Joi.string().max(300) }),
+      async run({ params, query }, _request, response): Promise<AgainstStrand | undefined> {
+        const row = await leads(strands, params.id, response);
+        if (!row) return undefined;
+        const other = query.other === undefined ? await beside.nearestGood(row) : await leads(strands, query.other, response);
+        if (other?.founder === row.founder) throw new Refusal(400, 'The same strand', 'It would be laid beside itself.', 'Name another one.');
+        return other ? beside.against(row, other) : undefined;
+      },
+    }),
+    endpoint<unknown, { id: string }>({
+      method: 'get',
+      path: '/strands/{id}/story',
+      summary: 'The strand as a told story: a sentence a step',
+      params: id,
+      async run({ params }, _request, response): Promise<Page<StoryChapter> | undefined> {
+        const row = await leads(strands, params.id, response);
+        return row && { items: await strands.story(row), next: null };
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({

@@ -1,5 +1,13 @@
-import type { Finding, Strand, StrandIdentifier } from '@fadenweg/api';
-import { chains, durationWords, isoMicros, sentenceText, type Finding as CoreFinding, type Path } from '@fadenweg/core';
+import type { Finding, SentencePart, Strand, StrandIdentifier } from '@fadenweg/api';
+import {
+  chains,
+  durationWords,
+  isoMicros,
+  sentenceText,
+  type Finding as CoreFinding,
+  type Path,
+  type SentencePart as CorePart,
+} from '@fadenweg/core';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../repositories/identifiers.ts';
 import type { RecordRow } from '../repositories/records.ts';
 import { recordKey } from './present.ts';
@@ -54,7 +62,7 @@ export function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<n
       leg: step.leg,
       parent: step.parent,
       attempt: step.attempt,
-      parallel: null,
+      parallel: step.parallel,
       component: step.component,
       host: step.host,
       startedAt: isoMicros(step.startedAt),
@@ -81,6 +89,14 @@ export function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<n
   };
 }
 
+/** A sentence as the API tells it. */
+export const partsInWords = (sentence: readonly CorePart[], rows: readonly RecordRow[]): SentencePart[] =>
+  sentence.map((part) => {
+    if (part.kind === 'time') return { kind: 'time', at: isoMicros(part.at) };
+    if (part.kind === 'duration') return { kind: 'duration', text: durationWords(part.time) };
+    return part.kind === 'quote' ? { kind: 'quote', text: part.text, record: recordKey(rows[part.record]!) } : part;
+  });
+
 /** A finding as the API tells it; what it takes other strands to know is added by who asks. */
 export function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths: Map<number, { path: string }>): Finding {
   const row = rows[finding.record]!;
@@ -92,11 +108,7 @@ export function findingInWords(finding: CoreFinding, rows: readonly RecordRow[],
     causedBy: null,
     record: { id: recordKey(row), source: paths.get(row.source_id)?.path ?? '', line: row.line, text: row.message },
     sentence: sentenceText(finding.sentence, (at) => `${isoMicros(at).slice(11, 23)} UTC`),
-    parts: finding.sentence.map((part) => {
-      if (part.kind === 'time') return { kind: 'time', at: isoMicros(part.at) };
-      if (part.kind === 'duration') return { kind: 'duration', text: durationWords(part.time) };
-      return part.kind === 'quote' ? { kind: 'quote', text: part.text, record: recordKey(rows[part.record]!) } : part;
-    }),
+    parts: partsInWords(finding.sentence, rows),
     confidence: finding.confidence,
     evidence: finding.evidence.map((index) => recordKey(rows[index]!)),
     missingNext: finding.missingNext,

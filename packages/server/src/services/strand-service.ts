@@ -1,9 +1,9 @@
 import type {
-  AgainstUsual,
   ExportedStrand,
   Finding,
   Page,
   RecordPlace,
+  StoryChapter,
   Strand,
   StrandGroup,
   StrandGrouping,
@@ -12,12 +12,13 @@ import type {
 } from '@fadenweg/api';
 import {
   arranged,
-  compareWithUsual,
   firstLine,
   isoMicros,
   pathOf,
   verdictByLeg,
+  storyOf,
   withTwin,
+  type Path,
   type FlowRules,
   type Level,
   type StrandRecord,
@@ -34,7 +35,7 @@ import { flowOf } from '../weaving/judge.ts';
 import type { Changes } from './changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey, type Presenter } from './present.ts';
-import { findingInWords, identifiersOf, pathInWords } from './strand-in-words.ts';
+import { findingInWords, identifiersOf, partsInWords, pathInWords } from './strand-in-words.ts';
 
 /** Most records that one strand's page follows at once. */
 const FOLLOWED = Math.min(5000, MOST_RECORDS);
@@ -44,7 +45,7 @@ const MOST_CHOICES = 100;
 const COARSE = 1_000_000;
 type Flow = FlowRules & Pick<FlowWithUsual, 'usualUs' | 'usual'>;
 
-interface Followed {
+export interface Followed {
   ties: TieRow[];
   /** In the order in which they most likely happened. */
   rows: RecordRow[];
@@ -142,6 +143,25 @@ export class StrandService {
     return withRecords ? { ...strand, recordsAt: places } : strand;
   }
 
+  /** What a strand is, told for somebody who does not read logs. */
+  async story(row: StrandRow): Promise<StoryChapter[]> {
+    const [{ rows, records, named, isLink }, flows, end] = await Promise.all([
+      this.followed(row),
+      this.declarations.flows(),
+      this.sources.evidenceEnd(),
+    ]);
+    const path = pathOf(records, isLink);
+    const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
+    const { findings } = judged(records, path, flow, end, await this.twin(row, named));
+    return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
+      step,
+      leg,
+      knot,
+      record: recordKey(rows[record]!),
+      parts: partsInWords(sentence, rows),
+    }));
+  }
+
   private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
     const [{ ties, rows, records, named, edges, isLink }, flows, end, relatedSummaries] = await Promise.all([
@@ -154,8 +174,7 @@ export class StrandService {
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
     const path = pathOf(records, isLink);
     const twin = await this.twin(row, named);
-    const alone = verdictByLeg(records, path, flow, end, flow?.usual ?? null);
-    const { outcome, findings, legs } = twin ? withTwin(alone, records, twin) : alone;
+    const { outcome, findings, legs } = judged(records, path, flow, end, twin);
     const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
@@ -229,42 +248,6 @@ export class StrandService {
     return [...new Set(own.map((one) => this.names.host(one.host_id)))];
   }
 
-  /** The strand's first leg beside what is usual for its flow; null where that is not known. */
-  async againstUsual(row: StrandRow): Promise<AgainstUsual | null> {
-    const flow = (await this.declarations.flows()).find((one) => one.name === row.flow);
-    if (!flow?.usual) return null;
-    const { records, rows, isLink } = await this.followed(row);
-    const leg = pathOf(records, isLink).legs[0]!.records;
-    const { of } = flow.usual;
-    return {
-      flow: flow.name,
-      flowLabel: flow.label,
-      legs: of.legs,
-      since: isoMicros(of.since),
-      wholeMs: (records[leg.at(-1)!]!.at - records[leg[0]!]!.at) / 1000,
-      usualMs: of.whole.median / 1000,
-      p99Ms: of.whole.p99 / 1000,
-      lines: compareWithUsual(
-        leg.map((index) => records[index]!),
-        flow.usual,
-      ).map(({ kind, record, saying, took, wait, times }) => {
-        const own = record === null ? null : rows[leg[record]!]!;
-        return {
-          kind,
-          component: own ? this.names.component(own.component_id) : saying!.component,
-          text: own ? firstLine(own.message) : `${saying!.text}${saying!.traits ? ` (${saying!.traits})` : ''}`,
-          record: own && recordKey(own),
-          at: own && isoMicros(own.at),
-          tookMs: took === null ? null : took / 1000,
-          usualMs: wait && wait.median / 1000,
-          p99Ms: wait && wait.p99 / 1000,
-          share: saying ? saying.legs / of.legs : 0,
-          times,
-        };
-      }),
-    };
-  }
-
   /** A page of the strand's records with the step that each belongs to. */
   async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
     const { ties, rows, records, last, isLink } = await this.followed(row);
@@ -285,7 +268,7 @@ export class StrandService {
   }
 
   /** What a strand consists of. The strand and its lines are mostly asked for side by side: who comes while it is being read waits for that. */
-  private followed(row: StrandRow): Promise<Followed> {
+  followed(row: StrandRow): Promise<Followed> {
     const under = this.reading.get(row.founder);
     if (under) return under;
     const reading = this.follow(row).finally(() => this.reading.delete(row.founder));
@@ -351,6 +334,11 @@ export class StrandService {
     };
   }
 }
+
+const judged = (records: StrandRecord[], path: Path, flow: Flow | null, end: number, twin: Twin | null) => {
+  const alone = verdictByLeg(records, path, flow, end, flow?.usual ?? null);
+  return twin ? withTwin(alone, records, twin) : alone;
+};
 
 /** Up to the first full stop behind which a new sentence begins. */
 const firstSentence = (text: string): string => /^.*?\.(?= [A-Z])/.exec(text)?.[0] ?? text;

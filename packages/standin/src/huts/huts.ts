@@ -3,6 +3,8 @@ import { Random } from '../writing/random.ts';
 import { Sink, type OpenTruth } from '../writing/sink.ts';
 import { HOUR, MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
 import {
+  LEDGER,
+  ledgerLine,
   LOCKS,
   LOCKS_HEAD,
   locksLine,
@@ -167,6 +169,7 @@ class Huts {
       identifiers: [{ kind: 'booking', value: id.replace('-', '') }],
       attributes: {},
       cause: null,
+      course: { legs: 1, attempts: { pay: fate === 'retried' ? 2 : 1 }, parallel: [] },
     });
     const guests = random.whole(1, 6);
     sink.emit(WEB, start, webLine(start, 'info', request, `booking ${id} asked for`, { hut: random.pick(HUTS), guests }), open);
@@ -196,7 +199,11 @@ class Huts {
       say('DEBUG', 'core.Beds', `${random.whole(2, 40)} beds free on that night`);
       at += random.around(3 * MS);
       say('INFO', 'core.Reserve', `${request} booking ${id} is confirmed`);
-      this.key(open, id, at);
+      const entry = `L-${Math.floor(random.next() * 2 ** 32).toString(36).padStart(7, '0')}`; // prettier-ignore
+      at += random.around(MS);
+      say('INFO', 'core.Reserve', `${request} hands entry ${entry} to the ledger`);
+      const [key, booked] = [this.key(open, id, at), this.book(open, entry, at)];
+      if (key.from < booked.to && booked.from < key.to) open.truth.course!.parallel.push('locks', 'ledger');
       this.mail(open, id, at);
       if (random.chance(0.3)) this.awaited.push({ at: at + HOUR * (0.3 + 3 * random.next()), id, open });
     }
@@ -239,15 +246,26 @@ class Huts {
     return at + random.around(3 * MS);
   }
 
-  /** The door of the hut: spelled without its hyphen, under a short session number. */
-  private key(open: OpenTruth, id: string, from: Micros): void {
+  /** The door of the hut: spelled without its hyphen, under a short session number. Returns from when to when. */
+  private key(open: OpenTruth, id: string, from: Micros): { from: Micros; to: Micros } {
     const { random, sink } = this;
-    let at = from + random.around(40 * MS);
+    const begin = from + random.around(40 * MS);
+    let at = begin;
     const session = this.take(this.sessions, at, at + 5 * SECOND);
     const plain = id.replace('-', '');
     sink.emit(LOCKS, at, locksLine(at, 'INFO', session, plain, 'code asked for'), open);
     at += random.around(80 * MS);
     sink.emit(LOCKS, at, locksLine(at, 'INFO', session, plain, `code written to lock ${random.whole(1, 9)}`), open);
+    return { from: begin, to: at };
+  }
+  /** The ledger knows its entry alone; it writes while the code is still on its way to the lock. Returns from when to when. */
+  private book(open: OpenTruth, entry: string, from: Micros): { from: Micros; to: Micros } {
+    const { random, sink } = this;
+    const begin = from + random.around(55 * MS);
+    sink.emit(LEDGER, begin, ledgerLine(begin, entry, `taken into book ${random.whole(1, 4)}`), open);
+    const end = begin + random.around(90 * MS);
+    sink.emit(LEDGER, end, ledgerLine(end, entry, 'balanced'), open);
+    return { from: begin, to: end };
   }
   /** A letter: spelled in small letters, under the name of its place in the queue. */
   private mail(open: OpenTruth, id: string, from: Micros): void {
@@ -264,6 +282,7 @@ class Huts {
     const { random, sink } = this;
     const request = this.request();
     const thread = `w-${this.take(this.threads, start, start + SECOND)}`;
+    open.truth.course!.legs++;
     sink.emit(WEB, start, webLine(start, 'info', request, `booking ${id} looked up`), open);
     let at = start + random.around(4 * MS);
     sink.emit(RESERVE, at, reserveLine(at, 'INFO', thread, 'core.Door', `${request} taken up`), open);

@@ -35,3 +35,8 @@ export function notifierLine(at: Micros, pid: number, message: string): string {
 /** key=value. */
 export const weatherLine = (at: Micros, level: string, run: string, message: string, more = ''): string =>
   `time=${utcText(at, 'T', '.', 6)}Z level=${level} run=${run} msg="${message}"${more}`;
+
+export const LEDGER = 'ledger/ledger.log';
+/** The ledger: its time in UTC, milliseconds, the entry in brackets. */
+export const ledgerLine = (at: Micros, entry: string, text: string): string =>
+  `${new Date(at / 1000).toISOString()} [${entry}] INFO ledger.Book ${text}`;

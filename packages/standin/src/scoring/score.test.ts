@@ -70,7 +70,7 @@ test('nothing to find and nothing found is whole', () => expect(f1({ right: 0, w
 
 test('order and times of what components did are compared', () => {
   const at = (ms: number): string => `1970-01-01T00:00:00.${String(ms).padStart(3, '0')}000Z`;
-  const step = (component: string, from: number, to: number) => ({ component, startedAt: at(from), endedAt: at(to) });
+  const step = (component: string, from: number, to: number) => ({ component, startedAt: at(from), endedAt: at(to), attempt: 1, parallel: null });
   const scoring = new Scoring([truth('LX-1'), truth('LX-2')]);
   scoring.add(told('LX-1', { steps: [step('edge', 10, 300), step('edge', 300, 490), step('relay', 90, 210), step('unheard-of', 0, 1)] }));
   scoring.add(told('LX-2', { steps: [step('edge', 130, 500), step('relay', 100, 230)] }));
@@ -78,4 +78,21 @@ test('order and times of what components did are compared', () => {
   const { order, times } = scoring.byFlow.get('lens-order')!;
   expect([order, times]).toEqual([{ right: 1, wrong: 1, missing: 0 }, { right: 6, wrong: 2, missing: 0 }]); // prettier-ignore
   expect(scoring.worst(5).map((one) => one.why)).toEqual(['1 pairs of components in the wrong order; 2 begins or ends at the wrong time']);
+});
+
+test('legs, attempts and branches are compared where the truth tells of them', () => {
+  const course = { legs: 2, attempts: { pay: 2 }, parallel: ['locks', 'notifier'] };
+  const at = { startedAt: '2026-11-24T00:00:00Z', endedAt: '2026-11-24T00:00:01Z' };
+  const steps = (attempts: number[], groups: (number | null)[]) => [
+    ...attempts.map((attempt) => ({ component: 'pay', ...at, attempt, parallel: null })),
+    { component: 'locks', ...at, attempt: 1, parallel: groups[0]! },
+    { component: 'notifier', ...at, attempt: 1, parallel: groups[1]! },
+  ];
+  const scoring = new Scoring(['LX-1', 'LX-2', 'LX-3'].map((id) => truth(id, { course })));
+  scoring.add(told('LX-1', { legs: [1, 2], steps: steps([1, 2], [1, 1]) }));
+  scoring.add(told('LX-2', { legs: [1], steps: steps([1], [1, 2]) }));
+  scoring.add(told('LX-3', { legs: [1, 2], steps: steps([1, 2, 3], [null, null]) }));
+  scoring.end();
+  expect(scoring.byFlow.get('lens-order')!.course).toEqual({ right: 4, wrong: 5, missing: 0 });
+  expect(scoring.worst(5).map((one) => one.businessId)).toEqual(expect.arrayContaining(['LX-2', 'LX-3']));
 });

@@ -7,7 +7,8 @@ export interface Told {
   outcome: string;
   identifiers: readonly { kind: string; value: string; role: string }[];
   findings: readonly { failedIn: string; component: string; record: { source: string; line: number } }[];
-  steps?: readonly { component: string; startedAt: string; endedAt: string }[];
+  steps?: readonly { component: string; startedAt: string; endedAt: string; attempt: number; parallel: number | null }[];
+  legs?: readonly unknown[];
   recordsAt?: readonly { source: string; line: number; carried?: boolean }[];
 }
 /** Right ones, wrong ones, missing ones. */
@@ -28,6 +29,8 @@ export interface Score {
   order: Hits;
   /** Begins and ends of components' work within 20 ms or 2 % of its length, or as closely as its log tells times. */
   times: Hits;
+  /** Legs, attempts of a component, components side by side, where the truth tells of them: each one counts. */
+  course: Hits;
   outcomes: number;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
   causes: { all: number; failedIn: number; component: number; record: number };
@@ -46,6 +49,7 @@ const fresh = (): Score => ({
   identifiers: { right: 0, wrong: 0, missing: 0 },
   order: { right: 0, wrong: 0, missing: 0 },
   times: { right: 0, wrong: 0, missing: 0 },
+  course: { right: 0, wrong: 0, missing: 0 },
   outcomes: 0,
   causes: { all: 0, failedIn: 0, component: 0, record: 0 },
 });
@@ -99,6 +103,7 @@ export class Scoring {
     const own = (told?.identifiers ?? []).filter((one) => one.role !== 'shared' || known.has(`${one.kind} ${one.value}`));
     const identifiers = compared([...known], named(own));
     const { order, times } = timing(truth, told);
+    const course = courseOf(truth, told);
     const first = told?.findings[0];
     const right = told !== null && (told.outcome === truth.outcome || truth.alsoRight?.includes(told.outcome) === true);
     const { cause } = truth;
@@ -119,6 +124,7 @@ export class Scoring {
       add(score.identifiers, identifiers);
       add(score.order, order);
       add(score.times, times);
+      add(score.course, course);
       if (right) score.outcomes++;
       if (cause) {
         score.causes.all++;
@@ -130,6 +136,7 @@ export class Scoring {
       f1(records) < 1 ? `records ${records.right} right, ${records.wrong} wrong, ${records.missing} missing` : '',
       order.wrong > 0 ? `${order.wrong} pairs of components in the wrong order` : '',
       times.wrong > 0 ? `${times.wrong} begins or ends at the wrong time` : '',
+      course.wrong > 0 ? `${course.wrong} legs, attempts or branches otherwise` : '',
       right ? '' : `${told?.outcome ?? 'nothing'} instead of ${truth.outcome}`,
       cause && told && !cell.component ? `cause in ${first?.component ?? 'nothing'} instead of ${cause.component}` : '',
     ].filter((one) => one !== '');
@@ -178,6 +185,23 @@ function timing(truth: Truth, told: Told | null): { order: Hits; times: Hits } {
     }
   }
   return { order, times };
+}
+/** Whether legs, attempts and what went on side by side are told as they were. */
+function courseOf({ course }: Truth, told: Told | null): Hits {
+  const hits: Hits = { right: 0, wrong: 0, missing: 0 };
+  if (!course || !told) return hits;
+  const steps = told.steps ?? [];
+  const say = (right: boolean): void => void hits[right ? 'right' : 'wrong']++;
+  say(told.legs?.length === course.legs);
+  for (const [component, attempts] of Object.entries(course.attempts)) {
+    const own = steps.filter((step) => step.component === component).map((step) => step.attempt);
+    if (own.length > 0) say(Math.max(...own) === attempts);
+  }
+  const groups = (component: string): number[] =>
+    steps.flatMap((step) => (step.component === component && step.parallel !== null ? [step.parallel] : []));
+  const [one, other] = course.parallel;
+  if (one !== undefined && other !== undefined) say(groups(one).some((group) => groups(other).includes(group)));
+  return hits;
 }
 function microsOf(iso: string): number {
   const fraction = (/\.(\d+)/.exec(iso)?.[1] ?? '').padEnd(6, '0').slice(0, 6);

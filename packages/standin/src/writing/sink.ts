@@ -19,6 +19,15 @@ export interface Truth {
   records: { source: string; line: number }[];
   /** When each component really began and ended to work on it, by the folder of its log. */
   spans: Record<string, TrueSpan>;
+  /** How it went on its way, where that is more than one thing after the other. */
+  course?: TrueCourse;
+}
+export interface TrueCourse {
+  legs: number;
+  /** How often a component was asked for the same, by component. */
+  attempts: Record<string, number>;
+  /** Components that were at work side by side. */
+  parallel: string[];
 }
 export interface TrueSpan {
   from: Micros;

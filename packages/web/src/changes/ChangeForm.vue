@@ -49,7 +49,7 @@ async function save(): Promise<void> {
     ></label>
     <label>When<input v-model="at" required maxlength="30" class="input mono" /></label>
     <ProblemNote v-if="problem" :problem="problem" @again="save" />
-    <p><v-btn type="submit" color="primary" :disabled="busy || what.trim() === ''">Register</v-btn></p>
+    <p><v-btn type="submit" color="primary" :disabled="busy || what.trim() === ''">Register the change</v-btn></p>
   </form>
 </template>
 <style scoped>

@@ -8,7 +8,7 @@ import { clock } from '../time/format.ts';
 const props = defineProps<{ changes: readonly Change[]; /** Where an instant stands, in pixels. */ place: (at: number) => number; height: number }>();
 const route = useRoute();
 /** Marks closer than that are one. */
-const CLOSE = 11;
+const CLOSE = 25;
 const marks = computed(() => {
   const found: { y: number; changes: Change[] }[] = [];
   for (const change of props.changes) {
@@ -30,7 +30,7 @@ const to = (change: Change) => ({ name: 'changes', query: { w: route.query.w, e:
       :key="mark.changes[0]!.id"
       class="mark"
       :to="to(mark.changes[0]!)"
-      :style="{ top: `${mark.y - 8}px` }"
+      :style="{ top: `${mark.y - 12}px` }"
       :title="words(mark.changes)"
       :aria-label="`Changes: ${words(mark.changes)}`"
     >
@@ -44,14 +44,16 @@ const to = (change: Change) => ({ name: 'changes', query: { w: route.query.w, e:
 .marks {
   position: absolute;
   inset: 0 0 0 auto;
-  width: 18px;
+  width: 24px;
   pointer-events: none;
 }
 .mark {
   position: absolute;
-  right: 1px;
-  width: 16px;
-  height: 16px;
+  right: 0;
+  width: 24px;
+  height: 24px;
+  padding: 4px 1px 4px 7px;
+  box-sizing: border-box;
   color: var(--walnut);
   pointer-events: auto;
 }

@@ -10,6 +10,7 @@ const KEYS: [string, string][] = [
   ['o', 'open the line'],
   ['], [', 'next, previous knot'],
   ['f', 'fold a step, or all with Shift'],
+  ['s', 'on a strand: its told story'],
   ['a', 'in Find: everything around the line'],
   ['x', 'in Find: leave the line’s component out'],
   ['l', 'in Find: to the strand of the line'],

@@ -9,12 +9,13 @@ import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
 import { useShare } from '../share/use-share.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
+import CompareSheet from './CompareSheet.vue';
 import IdentifierSheet from './IdentifierSheet.vue';
+import StoryList from './StoryList.vue';
 import StrandChoices from './StrandChoices.vue';
 import StrandHead from './StrandHead.vue';
 import TimeSheet from './TimeSheet.vue';
 import { useStrand } from './use-strand.ts';
-import UsualSheet from './UsualSheet.vue';
 import WhySheet from './WhySheet.vue';
 
 const props = defineProps<{ id: string }>();
@@ -33,10 +34,10 @@ const changes = useChanges(
     };
   }),
 );
-const weave = useTemplateRef<InstanceType<typeof StrandWeave>>('weave');
+const weave = useTemplateRef<{ next(by: 1 | -1): void; nextKnot(by: 1 | -1): void }>('weave');
 const TABS = [
   { name: 'why', label: 'Why' },
-  { name: 'usual', label: 'Usual' },
+  { name: 'compare', label: 'Compare' },
   { name: 'time', label: 'Time' },
   { name: 'identifiers', label: 'Identifiers' },
   { name: 'record', label: 'Record' },
@@ -45,6 +46,7 @@ const TABS = [
 const text = (name: string): string | null => (typeof route.query[name] === 'string' ? (route.query[name] as string) : null);
 const change = (query: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...query } });
 const selected = computed(() => text('record'));
+const told = computed(() => text('view') === 'story');
 const tab = computed(() => (TABS.some((one) => one.name === text('tab')) ? text('tab')! : 'why'));
 /** Folded steps stand in the address: numbers, or `all`. */
 const folded = computed<Set<number>>(() => {
@@ -86,6 +88,7 @@ useKeys({
   ']': () => weave.value?.nextKnot(1),
   '[': () => weave.value?.nextKnot(-1),
   o: () => selected.value && select(selected.value),
+  s: () => change({ view: told.value ? undefined : 'story' }),
   f: () => line.value && fold(line.value.step),
   F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
   Escape: () => change({ tab: undefined }),
@@ -100,10 +103,14 @@ useKeys({
       <StrandHead :strand="strand" @select="select" />
       <div class="both">
         <div class="main">
-          <div class="tools soft">
+          <div class="tools soft" :class="{ high: told }">
             <span role="group" aria-label="Scale"
-              ><button type="button" :aria-pressed="text('fold') !== 'all'" @click="change({ fold: undefined })">records</button> ·
-              <button type="button" :aria-pressed="text('fold') === 'all'" @click="change({ fold: 'all' })">steps</button></span
+              ><button type="button" :aria-pressed="!told && text('fold') !== 'all'" @click="change({ fold: undefined, view: undefined })">
+                records
+              </button>
+              ·
+              <button type="button" :aria-pressed="!told && text('fold') === 'all'" @click="change({ fold: 'all', view: undefined })">steps</button> ·
+              <button type="button" :aria-pressed="told" title="Told in plain words (s)" @click="change({ view: 'story' })">story</button></span
             >
             <span v-if="!whole" role="status">loading records…</span>
             <span class="acts"
@@ -113,7 +120,9 @@ useKeys({
               </button></span
             >
           </div>
+          <StoryList v-if="told" ref="weave" class="weave" :strand="strand" :selected="selected" @select="(id) => select(id, tab !== 'why')" />
           <StrandWeave
+            v-else
             ref="weave"
             class="weave"
             :strand="strand"
@@ -126,8 +135,14 @@ useKeys({
           />
         </div>
         <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => change({ tab: name === 'why' ? undefined : name })">
-          <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" @compare="change({ tab: 'usual' })" />
-          <UsualSheet v-else-if="tab === 'usual'" :strand="strand" @select="(id) => select(id, true)" />
+          <WhySheet v-if="tab === 'why'" :strand="strand" @select="select" @compare="(beside) => change({ tab: 'compare', beside })" />
+          <CompareSheet
+            v-else-if="tab === 'compare'"
+            :strand="strand"
+            :beside="text('beside') ?? 'usual'"
+            @select="(id) => select(id, true)"
+            @beside="(what) => change({ beside: what === 'usual' ? undefined : what })"
+          />
           <TimeSheet v-else-if="tab === 'time'" :strand="strand" />
           <IdentifierSheet v-else-if="tab === 'identifiers'" :strand="strand" @select="select" />
           <RecordSheet v-else-if="selected" :id="selected" />
@@ -168,6 +183,9 @@ useKeys({
   display: flex;
   gap: 14px;
   font-size: 13px;
+}
+.tools.high {
+  top: 10px;
 }
 .acts {
   display: flex;

@@ -40,7 +40,8 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
       <tbody>
         <tr v-for="step in strand.steps" :key="step.id">
           <td>
-            {{ step.component }}<span v-if="step.attempt > 1" class="soft"> visit {{ step.attempt }}</span>
+            {{ step.component }}<span v-if="step.attempt > 1" class="soft"> attempt {{ step.attempt }}</span
+            ><span v-if="step.parallel !== null" class="soft"> beside others</span>
           </td>
           <td class="number">{{ ms(step.workMs) }}</td>
           <td class="number">{{ ms(step.waitMs) }}</td>

@@ -5,7 +5,7 @@ import { count, dayAndClock } from '../time/format.ts';
 import KnownCauses from './KnownCauses.vue';
 import NearestChange from './NearestChange.vue';
 defineProps<{ strand: Strand }>();
-defineEmits<{ select: [record: string]; compare: [] }>();
+defineEmits<{ select: [record: string]; compare: [beside: string | undefined] }>();
 const sure = (confidence: number): string => (confidence >= 0.85 ? 'very likely' : confidence >= 0.65 ? 'likely' : 'possible');
 const NAMES = {
   'failed-at': 'Failed here',
@@ -63,7 +63,8 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
       </p>
     </section>
     <p v-if="strand.flow">
-      <button type="button" class="link" @click="$emit('compare')">Compare it with the usual {{ strand.flowLabel }}</button>
+      Compare it with <button type="button" class="link" @click="$emit('compare', undefined)">the usual {{ strand.flowLabel }}</button>, or with
+      <button type="button" class="link" @click="$emit('compare', 'good')">the nearest good one</button>
     </p>
     <section v-if="strand.related.length" class="related">
       <h2>Related</h2>

@@ -80,7 +80,7 @@ defineExpose({
       :aria-activedescendant="selected ? `line-${selected}` : undefined"
     >
       <div class="together" :style="{ height: `${rows.length * ROW_HEIGHT}px`, minWidth: `${width + 320}px` }">
-        <WeavePicture class="picture" :rows="rows" :lanes="lanes" :from="from" :to="to" />
+        <WeavePicture class="picture" :rows="rows" :lanes="lanes" :steps="strand.steps" :from="from" :to="to" />
         <div class="lines" :style="{ left: `${width}px` }">
           <template v-for="{ row, index } in seen" :key="row.kind === 'line' ? row.line.id : row.id">
             <div

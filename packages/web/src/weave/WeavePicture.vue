@@ -1,24 +1,36 @@
 <script setup lang="ts">
+import type { Step } from '@fadenweg/api';
 import { computed } from 'vue';
 import { OUTCOME_PATHS } from '../glyphs/outcomes.ts';
-import { LANE_LEFT, laneWidth, passage, points } from './geometry.ts';
+import { comesFrom, LANE_LEFT, laneWidth, passage, points } from './geometry.ts';
 import { ROW_HEIGHT, type Row } from './rows.ts';
 
 /** The strand as it passes from lane to lane; only the rows in sight are drawn. */
-const props = defineProps<{ rows: Row[]; lanes: string[]; from: number; to: number }>();
+const props = defineProps<{ rows: Row[]; lanes: string[]; steps: readonly Step[]; from: number; to: number }>();
 const step = computed(() => laneWidth(props.lanes.length));
 const width = computed(() => LANE_LEFT * 2 + (props.lanes.length - 1) * step.value);
 const height = computed(() => props.rows.length * ROW_HEIGHT);
 const all = computed(() => points(props.rows, props.lanes));
+const came = computed(() => comesFrom(props.rows, props.steps));
 const seen = computed(() => {
   const begin = Math.max(0, props.from - 2);
   return props.rows.slice(begin, props.to + 2).map((row, offset) => ({
     row,
     index: begin + offset,
     at: all.value[begin + offset]!,
-    before: begin + offset > 0 ? all.value[begin + offset - 1]! : null,
+    before: came.value[begin + offset]!.map((index) => all.value[index]!),
   }));
 });
+/** What passes by from above to below what is in sight. */
+const passing = computed(() =>
+  came.value.flatMap((sources, index) =>
+    index < props.to + 2
+      ? []
+      : sources.flatMap((source, way) =>
+          source < props.from - 2 && source < index - 1 ? [passage(all.value[source]!, all.value[index]!, way > 0)] : [],
+        ),
+  ),
+);
 const laneX = (lane: string): number => LANE_LEFT + props.lanes.indexOf(lane) * step.value;
 /** The head of a message's arrow; at the stitch it ends before the dot. */
 function arrow(comesIn: boolean, peer: number, stitch: number, y: number): string {
@@ -32,10 +44,12 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
 <template>
   <svg :width="width" :height="height" class="weave" aria-hidden="true">
     <line v-for="(lane, index) in lanes" :key="lane" :x1="LANE_LEFT + index * step" :x2="LANE_LEFT + index * step" y1="0" :y2="height" class="lane" />
+    <path v-for="path in passing" :key="path" :d="path" class="strand" />
     <g v-for="one in seen" :key="one.index">
       <path
-        v-if="one.before && one.row.kind !== 'leg' && rows[one.index - 1]?.kind !== 'leg'"
-        :d="passage(one.before, one.at)"
+        v-for="(before, way) in one.before"
+        :key="way"
+        :d="passage(before, one.at, way > 0)"
         :class="one.row.kind === 'gap' || rows[one.index - 1]?.kind === 'gap' ? 'strand waiting' : 'strand'"
       />
       <template v-if="one.row.kind === 'line' && one.row.peer">

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Change, Strand, StrandLine } from '@fadenweg/api';
-import { laneWidth, passage, points } from './geometry.ts';
+import { comesFrom, laneWidth, passage, points } from './geometry.ts';
 import { lanesOf, peerNames, peerOf, rowsOf } from './rows.ts';
 
 const line = (n: number, component: string, step: number, more: Partial<StrandLine> = {}): StrandLine => ({
@@ -164,4 +164,33 @@ test('a change stands before the first record behind it, and the strand keeps it
   expect(rows.map((row) => (row.kind === 'line' ? row.line.id : row.kind))).toEqual(['r1', 'change', 'r3']);
   const at = points(rows, ['desk', 'store']);
   expect(new Set(at.map((point) => point.x)).size).toBe(1);
+});
+
+describe('branches side by side', () => {
+  const at = (id: number, parent: number | null, parallel: number | null) => ({ id, parent, parallel });
+  const rowsFor = (steps: number[]) => {
+    const strand = { legs: [{ id: 1 }], findings: [], silences: [], steps: [] } as unknown as Strand;
+    return rowsOf(strand, steps.map((id, i) => line(i, `c${id}`, id)), new Set()); // prettier-ignore
+  };
+
+  test('one after the other, each row comes from the one before', () =>
+    expect(comesFrom(rowsFor([1, 2, 2, 1]), [at(1, null, null), at(2, 1, null)])).toEqual([[], [0], [1], [2]]));
+
+  test('each branch goes on from its own last row, and comes back behind its end', () =>
+    expect(comesFrom(rowsFor([1, 2, 3, 2, 3, 1]), [at(1, null, null), at(2, 1, 1), at(3, 1, 1)])).toEqual([[], [0], [0], [1], [2], [0, 3, 4]]));
+
+  test('what a branch calls belongs to it', () =>
+    expect(comesFrom(rowsFor([1, 2, 3, 4, 3, 1]), [at(1, null, null), at(2, 1, 1), at(3, 1, 1), at(4, 2, null)])).toEqual([
+      [],
+      [0],
+      [0],
+      [1],
+      [2],
+      [0, 3, 4],
+    ]));
+
+  test('a passage over several rows stays in its lane until the last, or leaves at once', () => {
+    expect(passage({ x: 0, y: 10 }, { x: 30, y: 94 })).toBe('M0 10 V73 C0 83.5 30 83.5 30 94');
+    expect(passage({ x: 0, y: 10 }, { x: 30, y: 94 }, true)).toBe('M0 10 C0 20.5 30 20.5 30 31 V94');
+  });
 });
