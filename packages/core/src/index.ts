@@ -12,6 +12,7 @@ export { hash53, identifierKey } from './identifiers/hash.ts';
 export { normalPhone, normalValue } from './identifiers/normal.ts';
 export { patternProblem } from './identifiers/patterns.ts';
 export { Finder } from './identifiers/finder.ts';
+export { EVERYWHERE, reachOf, type Reach } from './coverage/reach.ts';
 export { joinStretches, stretchesOf, type Stretch } from './coverage/stretches.ts';
 export { suggestKinds, type SuggestRecord, type Suggestion } from './identifiers/suggest.ts';
 export { STANDARD_KINDS } from './identifiers/supplied.ts';

@@ -1,3 +1,4 @@
+import { EVERYWHERE, type Reach } from '../coverage/reach.ts';
 import { pathOf } from '../path/path.ts';
 import type { Leg, Outcome, Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
@@ -13,6 +14,7 @@ import { verdict } from './verdict.ts';
  *
  * @param evidenceEnd until when the sources concerned have spoken
  * @param usual what is usual for the flow's first leg, null where it is not known
+ * @param reach how far the evidence of each component reaches
  */
 export function verdictByLeg(
   records: readonly StrandRecord[],
@@ -20,22 +22,30 @@ export function verdictByLeg(
   flow: FlowRules | null,
   evidenceEnd: Microseconds,
   usual: Usual | null,
+  reach: Reach = EVERYWHERE,
 ): Verdict & { legs: Outcome[] } {
   const [first, ...others] = path.legs;
   if (others.length === 0) {
-    const whole = verdict(records, path, flow, evidenceEnd, usual);
+    const whole = verdict(records, path, flow, evidenceEnd, usual, reach);
     return { ...whole, legs: [whole.outcome] };
   }
-  const own = verdictOf(first!, records, flow, evidenceEnd, usual);
-  const ended = own.outcome !== 'running' && own.outcome !== 'stalled';
+  const own = verdictOf(first!, records, flow, evidenceEnd, usual, reach);
+  const ended = own.outcome !== 'running' && own.outcome !== 'stalled' && own.outcome !== 'out-of-sight';
   return {
-    ...(ended ? own : verdict(records, path, flow, evidenceEnd, usual)),
-    legs: [own.outcome, ...others.map((leg) => verdictOf(leg, records, null, evidenceEnd, null).outcome)],
+    ...(ended ? own : verdict(records, path, flow, evidenceEnd, usual, reach)),
+    legs: [own.outcome, ...others.map((leg) => verdictOf(leg, records, null, evidenceEnd, null, EVERYWHERE).outcome)],
   };
 }
 
 /** The verdict of one leg, told in indexes of the strand's records. */
-function verdictOf(leg: Leg, records: readonly StrandRecord[], flow: FlowRules | null, evidenceEnd: Microseconds, usual: Usual | null): Verdict {
+function verdictOf(
+  leg: Leg,
+  records: readonly StrandRecord[],
+  flow: FlowRules | null,
+  evidenceEnd: Microseconds,
+  usual: Usual | null,
+  reach: Reach,
+): Verdict {
   const own = leg.records.map((index) => records[index]!);
   const { outcome, findings } = verdict(
     own,
@@ -43,6 +53,7 @@ function verdictOf(leg: Leg, records: readonly StrandRecord[], flow: FlowRules |
     flow,
     evidenceEnd,
     usual,
+    reach,
   );
   const whole = (index: number): number => leg.records[index]!;
   return {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { reachOf, type Reach } from '../coverage/reach.ts';
 import { MARK } from '../path/marks.ts';
 import { pathOf } from '../path/path.ts';
 import type { StrandRecord } from '../path/types.ts';
@@ -13,13 +14,14 @@ import { verdict } from './verdict.ts';
 const flow: FlowRules = { name: 'milling', label: 'milling', kind: 'order', prefix: '', patienceMs: 60_000, expects: [] };
 const usual = usualOf(200);
 const END = 1e12;
-const judge = (records: StrandRecord[], by: Usual | null = usual, end = END) =>
+const judge = (records: StrandRecord[], by: Usual | null = usual, end = END, reach?: Reach) =>
   verdict(
     records,
     pathOf(records, () => false),
     flow,
     end * 1000,
     by,
+    reach,
   );
 const told = ({ sentence }: Finding): string => sentenceText(sentence, () => 'then');
 /** A leg that begins at 0, so that its sentences are always the same. */
@@ -49,6 +51,20 @@ describe('by what is usual', () => {
     const { outcome, findings } = judge(leg({ sacks: 900, grinding: 90_000 }));
     expect(outcome).toBe('slow');
     expect(findings.map((one) => [one.rank, one.kind])).toEqual([[1, 'slowed-by'], [2, 'odd-volume']]); // prettier-ignore
+  });
+
+  test('silence where the evidence of who should speak has a hole is out of sight', () => {
+    const span = (component: string, from: number, to: number) => ({ component, from: from * 1e6, to: to * 1e6 });
+    const holed = reachOf([span('cart', -900, -600), span('cart', 600, 900), span('mill', -900, 900)], 60e6);
+    const { outcome, findings } = judge(until(3), usual, END, holed);
+    expect(outcome).toBe('out-of-sight');
+    expect(findings[0]).toMatchObject({ kind: 'stopped-before', component: 'mill', missingNext: 'cart', record: 2, evidence: [2] });
+    expect(told(findings[0]!)).toMatch(/^Out of sight after mill, then: “ground \d+ sacks for 0”\. Usually cart speaks next, but our evidence of it has a hole from then to then\.$/); // prettier-ignore
+    expect(told(judge(until(3), usual, END, reachOf([span('cart', 600, 900)], 60e6)).findings[0]!)).toMatch(/begins only at then\.$/);
+    // a log that ends tells that something may have died; what came to its end needs no more evidence
+    expect(judge(until(3), usual, END, reachOf([span('cart', -900, -600)], 60e6)).outcome).toBe('stalled');
+    expect(judge(leg(), usual, END, holed).outcome).toBe('done');
+    expect(judge(until(3), usual, 5, holed).outcome).toBe('running');
   });
 
   test('silence names what usually comes next, and when', () => {

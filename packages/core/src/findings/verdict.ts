@@ -1,3 +1,4 @@
+import { EVERYWHERE, type Reach } from '../coverage/reach.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
@@ -5,6 +6,7 @@ import type { Usual } from '../usual/index-of.ts';
 import { departed } from './departed.ts';
 import { failure } from './failed.ts';
 import { refusal } from './refused.ts';
+import { holeAfter, outOfSight } from './out-of-sight.ts';
 import { lastReached, silence } from './stopped.ts';
 import { isHarmless, tellingRecords } from './telling.ts';
 import type { Finding, FlowRules, Verdict } from './types.ts';
@@ -20,6 +22,7 @@ const USUAL_END = 0.05;
  *
  * @param evidenceEnd until when the sources concerned have spoken: silence before it is telling, after it is not
  * @param usual null where too few good legs are known
+ * @param reach how far the evidence of the component reaches that should have spoken next: silence in a hole of it tells nothing
  */
 export function verdict(
   records: readonly StrandRecord[],
@@ -27,6 +30,7 @@ export function verdict(
   flow: FlowRules | null,
   evidenceEnd: Microseconds,
   usual: Usual | null,
+  reach: Reach = EVERYWHERE,
 ): Verdict {
   const marked = (bit: number): number[] => records.flatMap((record, index) => (record.marks & bit ? [index] : []));
   const done = marked(MARK.done);
@@ -49,6 +53,8 @@ export function verdict(
   if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
   if (evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000) {
     const last = lastReached(records);
+    const hole = usual && holeAfter(records, last, usual, reach);
+    if (hole) return { outcome: 'out-of-sight', findings: [outOfSight(records, last, hole)] };
     const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
     return { outcome: 'stalled', findings: ranked([silence(records, last, evidenceEnd, usual, telling)], departing) };
   }

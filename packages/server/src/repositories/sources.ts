@@ -1,5 +1,6 @@
 import type { ReadingHints } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
+import { SPANS, type ComponentSpan } from './component-spans.ts';
 import type { ReaderState } from '../intake/batch.ts';
 
 export interface SourceRow {
@@ -164,6 +165,10 @@ export class SourceRepository {
       'select min(first_at) as first, max(last_at) as last from source',
     );
     return { first: rows[0]?.first ?? 0, last: rows[0]?.last ?? -1 };
+  }
+  /** First and last record of each source, by the component that it is of. */
+  async spans(): Promise<ComponentSpan[]> {
+    return (await this.db.raw<{ rows: ComponentSpan[] }>(SPANS)).rows;
   }
   source(id: number): Promise<SourceRow | undefined> {
     return this.db('source').where({ id }).first();

@@ -32,6 +32,7 @@ import type { SourceRepository } from '../repositories/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { flowOf } from '../weaving/judge.ts';
+import { reachByFlow } from '../weaving/reach.ts';
 import type { Changes } from './changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey, type Presenter } from './present.ts';
@@ -152,7 +153,7 @@ export class StrandService {
     ]);
     const path = pathOf(records, isLink);
     const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
-    const { findings } = judged(records, path, flow, end, await this.twin(row, named));
+    const { findings } = await this.judged(records, path, flow, end, await this.twin(row, named));
     return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
       step,
       leg,
@@ -174,7 +175,7 @@ export class StrandService {
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
     const path = pathOf(records, isLink);
     const twin = await this.twin(row, named);
-    const { outcome, findings, legs } = judged(records, path, flow, end, twin);
+    const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
     const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
@@ -318,6 +319,14 @@ export class StrandService {
     // what is told in whole seconds may be placed later than it is stored
     return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
   }
+  /** How far evidence reaches is only asked where something is missing. */
+  private async judged(records: StrandRecord[], path: Path, flow: Flow | null, end: number, twin: Twin | null) {
+    const usual = flow?.usual ?? null;
+    let alone = verdictByLeg(records, path, flow, end, usual);
+    if (flow && usual && alone.outcome === 'stalled')
+      alone = verdictByLeg(records, path, flow, end, usual, reachByFlow(await this.sources.spans())(flow));
+    return twin ? withTwin(alone, records, twin) : alone;
+  }
   private coreRecord(row: RecordRow): StrandRecord {
     return {
       id: recordKey(row),
@@ -334,11 +343,6 @@ export class StrandService {
     };
   }
 }
-
-const judged = (records: StrandRecord[], path: Path, flow: Flow | null, end: number, twin: Twin | null) => {
-  const alone = verdictByLeg(records, path, flow, end, flow?.usual ?? null);
-  return twin ? withTwin(alone, records, twin) : alone;
-};
 
 /** Up to the first full stop behind which a new sentence begins. */
 const firstSentence = (text: string): string => /^.*?\.(?= [A-Z])/.exec(text)?.[0] ?? text;

@@ -8,6 +8,7 @@ import {
   withTwin,
   type FlowRules,
   type Graph,
+  type Reach,
   type StrandRecord,
   type Twin,
   type Usual,
@@ -30,6 +31,8 @@ export interface JudgeContext extends GatherContext {
   /** By the name of the flow. */
   usual: ReadonlyMap<string, Usual>;
   evidenceEnd: number;
+  /** How far the evidence of components reaches, for a flow. */
+  reach(flow: FlowRules): Reach;
   /** Labels of the kinds of which each value belongs to one strand only, by their number. */
   once: ReadonlyMap<number, string>;
   /** Of a source. */
@@ -118,7 +121,14 @@ class StrandRows {
     const { records } = arranged(strand.records);
     const flow = flowOf(context.flows, context.kindName(named.kind), named.value);
     const path = pathOf(records, context.graph.isLink);
-    const alone = verdictByLeg(records, path, flow, context.evidenceEnd, (flow && context.usual.get(flow.name)) ?? null);
+    const alone = verdictByLeg(
+      records,
+      path,
+      flow,
+      context.evidenceEnd,
+      (flow && context.usual.get(flow.name)) ?? null,
+      flow ? context.reach(flow) : undefined,
+    );
     const twin = context.twins.get(strand.founder);
     const { outcome, findings } = twin ? withTwin(alone, records, twin) : alone;
     const first = findings[0];

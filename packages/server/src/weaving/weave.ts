@@ -3,11 +3,13 @@ import type pg from 'pg';
 import { Graph, overJoining, ownership, type FlowRules, type GraphKind, type OverJoining, type Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
+import { SPANS, type ComponentSpan } from '../repositories/component-spans.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
 import { carry, type OwnerAt } from './carry.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
+import { reachByFlow } from './reach.ts';
 import { Recall } from './recall.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
@@ -199,6 +201,7 @@ export class Weaver {
       flows: flows.rows.map((row) => row.definition),
       once: new Map(once.rows.map((row) => [row.id, row.label])),
       evidenceEnd: evidence.rows[0]?.end ?? 0,
+      reach: reachByFlow((await this.client.query<ComponentSpan>(SPANS)).rows),
       component: (id: number) => this.names.component.get(id) ?? '',
       host: (id: number) => this.names.host.get(id) ?? '',
       kindName: (id: number) => this.names.kind.get(id) ?? '',
@@ -283,7 +286,9 @@ export class Weaver {
 
   /** Strands without an end are judged again whenever the evidence goes on. */
   private async addRunning(founders: Set<number>): Promise<void> {
-    const { rows } = await this.client.query<{ founder: number }>(`select founder from strand where outcome = 'running' limit 100000`);
+    const { rows } = await this.client.query<{ founder: number }>(
+      `select founder from strand where outcome in ('running', 'out-of-sight') limit 100000`,
+    );
     for (const { founder } of rows) founders.add(founder);
   }
 

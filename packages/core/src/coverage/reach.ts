@@ -1,0 +1,36 @@
+import type { Microseconds } from '../units.ts';
+import { joinStretches, type Stretch } from './stretches.ts';
+
+/** What our evidence of a component says about a moment. */
+export type Reach = (
+  component: string,
+  at: Microseconds,
+) => { kind: 'there' | 'unknown' } | { kind: 'hole'; from: Microseconds | null; to: Microseconds };
+
+/** Every component is heard at any time. */
+export const EVERYWHERE: Reach = () => ({ kind: 'there' });
+
+/**
+ * How far the evidence of components reaches, by the sources that hold it. Between two sources of one component, and before its first, lies a hole: nothing is known
+ * of what it said then. A silence within a source is none, and neither is the time behind the last one: a component that died says nothing either.
+ *
+ * @param spans first and last record of each source
+ * @param near holes that are shorter do not count
+ */
+export function reachOf(spans: readonly (Stretch & { component: string })[], near: number): Reach {
+  const own = new Map<string, Stretch[]>();
+  for (const { component, from, to } of spans) {
+    const list = own.get(component);
+    if (list) list.push({ from, to });
+    else own.set(component, [{ from, to }]);
+  }
+  for (const [component, list] of own) own.set(component, joinStretches(list, near));
+  return (component, at) => {
+    const list = own.get(component);
+    if (!list) return { kind: 'unknown' };
+    const behind = list.find((one) => one.from > at);
+    const before = list.findLast((one) => one.from <= at);
+    if (!behind || (before && before.to >= at) || behind.from - at < near) return { kind: 'there' };
+    return { kind: 'hole', from: before?.to ?? null, to: behind.from };
+  };
+}

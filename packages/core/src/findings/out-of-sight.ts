@@ -1,0 +1,43 @@
+import type { Reach } from '../coverage/reach.ts';
+import type { StrandRecord } from '../path/types.ts';
+import type { Microseconds } from '../units.ts';
+import type { Usual } from '../usual/index-of.ts';
+import { said, words } from './sentence.ts';
+import { signatureOf } from './signature.ts';
+import { missingAfter } from './stopped.ts';
+import type { Finding, SentencePart } from './types.ts';
+
+export interface Hole {
+  /** Whose evidence has it. */
+  component: string;
+  /** Null where nothing is known of it before. */
+  from: Microseconds | null;
+  to: Microseconds;
+}
+
+/** A hole in the evidence of who usually speaks after a record; null where there is none, or nobody is known to speak. */
+export function holeAfter(records: readonly StrandRecord[], last: number, usual: Usual, reach: Reach): Hole | null {
+  const next = missingAfter(records, last, usual);
+  if (!next) return null;
+  const { component } = usual.of.sayings[next.saying]!;
+  const found = reach(component, records[last]!.at);
+  return found.kind === 'hole' ? { component, from: found.from, to: found.to } : null;
+}
+
+/** That it went on where nobody can see it: no fault, and no end either. */
+export function outOfSight(records: readonly StrandRecord[], last: number, { component, from, to }: Hole): Finding {
+  const record = records[last]!;
+  const about = { kind: 'stopped-before' as const, failedIn: record.component, component: record.component, missingNext: component };
+  const sentence: SentencePart[] = [
+    words('Out of sight after '),
+    ...said(record, last),
+    words('. Usually '),
+    { kind: 'component', text: component },
+    words(' speaks next, but our evidence of it '),
+    ...(from === null
+      ? [words('begins only at '), { kind: 'time' as const, at: to }]
+      : [words('has a hole from '), { kind: 'time' as const, at: from }, words(' to '), { kind: 'time' as const, at: to }]),
+    words('.'),
+  ];
+  return { ...about, rank: 1, record: last, sentence, confidence: 0.5, evidence: [last], excess: null, signature: signatureOf(about, record) };
+}
