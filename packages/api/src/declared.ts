@@ -50,6 +50,12 @@ export interface FlowDeclaration {
   prefix: string;
   patienceMs: number;
   expects: { field: string; words: string; min: number; max: number | null }[];
+  /** Steps that have to come, within a time from the begin where one is given. */
+  must?: { component: string | null; words: string; withinMs: number | null }[];
+  /** Components through which it may pass; every one where none is named. */
+  path?: string[];
+  /** How long it may take. */
+  longestMs?: number | null;
 }
 export interface Flow extends FlowDeclaration {
   usualMs: number | null;

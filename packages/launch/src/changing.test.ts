@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Change, ImportInfo, KnownCause, KnownState, Page, Strand, StrandSummary } from '@fadenweg/api';
+import type { Change, Flow, ImportInfo, KnownCause, KnownState, Page, Strand, StrandSummary } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
 import { startSystem, type System } from './testing/system.ts';
@@ -148,6 +148,35 @@ describe('what was found out', () => {
     expect((await system.get<Strand>(`/strands/order:${order(210)}`)).findings[0]!.known).toEqual([]);
     await expect(send('DELETE', `/known-causes/${kept.id}`)).rejects.toThrow(/Not found/);
   });
+});
+
+test('a step that is declared to follow counts before what is learned, and within its time', async () => {
+  const [flow] = (await system.get<Page<Flow>>('/flows')).items;
+  const { legs: _legs, usualMs: _usualMs, strands: _strands, ...declared } = flow!;
+  const outcomes = async (): Promise<Record<string, number>> =>
+    Object.fromEntries((await system.get<Page<{ outcome: string; count: number }>>('/strands/counts')).items.map((one) => [one.outcome, one.count]));
+  const until = async (outcome: string, count: number): Promise<void> => {
+    for (const end = Date.now() + 20_000; (await outcomes())[outcome] !== count && Date.now() < end;)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect((await outcomes())[outcome]).toBe(count);
+  };
+  const { done, stalled } = await outcomes();
+  expect(stalled).toBe(1);
+  // it is 3 s until an order is packed
+  const packedWithin = (withinMs: number) => send('PUT', '/flows/order', { ...declared, must: [{ component: 'store', words: 'packed', withinMs }] });
+  await packedWithin(1000);
+  await until('slow', done! - 3);
+  const { findings } = await system.get<Strand>(`/strands/order:${order(5)}`);
+  expect(findings[0]!.sentence).toMatch(/^Slow in store, .*“LX-300005 packed” came 3\.00 s after its begin; it has to come within 1\.00 s\.$/);
+  expect((await system.get<Strand>(`/strands/order:${order(201)}`)).findings[0]!.sentence).toMatch(/^Never came to store’s “packed”/);
+  await packedWithin(10_000);
+  await until('done', done!);
+  await send('PUT', '/flows/order', { ...declared, path: ['desk'] });
+  await until('odd', done! - 3);
+  expect((await system.get<Strand>(`/strands/order:${order(5)}`)).findings[0]).toMatchObject({ kind: 'went-astray', component: 'store' });
+  await expect(send('PUT', '/flows/order', { ...declared, must: [{ words: 'x' }] })).rejects.toThrow(/not as it should be/);
+  await send('PUT', '/flows/order', declared);
+  await until('done', done!);
 });
 
 test('what is taken out tells of no change any more', async () => {

@@ -1,10 +1,11 @@
-import type { Microseconds } from '../units.ts';
+import type { Duration, Microseconds } from '../units.ts';
 import { joinStretches, type Stretch } from './stretches.ts';
 
-/** What our evidence of a component says about a moment. */
+/** What our evidence of a component says about a moment, and a time behind it in which something was to come. */
 export type Reach = (
   component: string,
   at: Microseconds,
+  within: Duration,
 ) => { kind: 'there' | 'unknown' } | { kind: 'hole'; from: Microseconds | null; to: Microseconds };
 
 /** Every component is heard at any time. */
@@ -15,7 +16,7 @@ export const EVERYWHERE: Reach = () => ({ kind: 'there' });
  * of what it said then. A silence within a source is none, and neither is the time behind the last one: a component that died says nothing either.
  *
  * @param spans first and last record of each source
- * @param near holes that are shorter do not count
+ * @param near sources that follow each other more closely are one
  */
 export function reachOf(spans: readonly (Stretch & { component: string })[], near: number): Reach {
   const own = new Map<string, Stretch[]>();
@@ -25,12 +26,12 @@ export function reachOf(spans: readonly (Stretch & { component: string })[], nea
     else own.set(component, [{ from, to }]);
   }
   for (const [component, list] of own) own.set(component, joinStretches(list, near));
-  return (component, at) => {
+  return (component, at, within) => {
     const list = own.get(component);
     if (!list) return { kind: 'unknown' };
     const behind = list.find((one) => one.from > at);
     const before = list.findLast((one) => one.from <= at);
-    if (!behind || (before && before.to >= at) || behind.from - at < near) return { kind: 'there' };
+    if (!behind || (before && before.to >= at) || behind.from - at < within) return { kind: 'there' };
     return { kind: 'hole', from: before?.to ?? null, to: behind.from };
   };
 }

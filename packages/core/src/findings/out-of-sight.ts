@@ -1,6 +1,6 @@
 import type { Reach } from '../coverage/reach.ts';
 import type { StrandRecord } from '../path/types.ts';
-import type { Microseconds } from '../units.ts';
+import type { Duration, Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
@@ -16,11 +16,11 @@ export interface Hole {
 }
 
 /** A hole in the evidence of who usually speaks after a record; null where there is none, or nobody is known to speak. */
-export function holeAfter(records: readonly StrandRecord[], last: number, usual: Usual, reach: Reach): Hole | null {
+export function holeAfter(records: readonly StrandRecord[], last: number, usual: Usual, reach: Reach, patience: Duration): Hole | null {
   const next = missingAfter(records, last, usual);
   if (!next) return null;
   const { component } = usual.of.sayings[next.saying]!;
-  const found = reach(component, records[last]!.at);
+  const found = reach(component, records[last]!.at, patience);
   return found.kind === 'hole' ? { component, from: found.from, to: found.to } : null;
 }
 

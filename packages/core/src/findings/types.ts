@@ -45,6 +45,12 @@ export interface FlowRules {
   patienceMs: number;
   /** Volumes that a good leg states: the number behind a field, within bounds. */
   expects: { field: string; words: string; min: number; max: number | null }[];
+  /** Steps that have to come, within a time from the leg's begin where one is given. */
+  must?: { component: string | null; words: string; withinMs: number | null }[];
+  /** Components through which a leg may pass; every one where none is named. */
+  path?: string[];
+  /** How long a leg may take. */
+  longestMs?: number | null;
 }
 
 export interface Verdict {

@@ -4,6 +4,7 @@ import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { departed } from './departed.ts';
+import { unexpected } from './expected.ts';
 import { failure } from './failed.ts';
 import { refusal } from './refused.ts';
 import { holeAfter, outOfSight } from './out-of-sight.ts';
@@ -47,13 +48,17 @@ export function verdict(
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
     return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
   if (firstFailing !== undefined) return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing)) };
-  const departing = inOrder([flow ? volumeFinding(records, flow) : null, ...(usual ? departed(records, usual) : [])].flatMap((one) => one ?? []));
+  const declared = flow ? unexpected(records, flow, evidenceEnd, reach) : [];
+  const learned = inOrder([flow ? volumeFinding(records, flow) : null, ...(usual ? departed(records, usual) : [])].flatMap((one) => one ?? []));
+  const departing = ranked(declared, learned);
+  // what is declared counts whatever end was reached
+  if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
-  const isOdd = departing[0]?.kind === 'odd-volume';
+  const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
   if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
   if (evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000) {
     const last = lastReached(records);
-    const hole = usual && holeAfter(records, last, usual, reach);
+    const hole = usual && holeAfter(records, last, usual, reach, flow.patienceMs * 1000);
     if (hole) return { outcome: 'out-of-sight', findings: [outOfSight(records, last, hole)] };
     const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
     return { outcome: 'stalled', findings: ranked([silence(records, last, evidenceEnd, usual, telling)], departing) };

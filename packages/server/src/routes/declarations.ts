@@ -50,6 +50,18 @@ const flowBody = Joi.object({
     )
     .max(10)
     .default([]),
+  must: Joi.array()
+    .items(
+      Joi.object({
+        component: Joi.string().trim().min(1).max(60).allow(null).default(null),
+        words: Joi.string().trim().min(3).max(200).required(),
+        withinMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
+      }),
+    )
+    .max(20)
+    .default([]),
+  path: Joi.array().items(Joi.string().trim().min(1).max(60)).max(100).unique().default([]),
+  longestMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
 });
 const meaningsBody = Joi.object({
   items: Joi.array()

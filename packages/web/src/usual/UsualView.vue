@@ -10,6 +10,8 @@ import { useShare } from '../share/use-share.ts';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import { place, ROW, rowsOf, shareWords } from './rows.ts';
+import SideSheet from '../frame/SideSheet.vue';
+import ExpectationsForm from './ExpectationsForm.vue';
 import UsualPicture from './UsualPicture.vue';
 
 /** What is normal for a flow: its path, how long each part takes, what numbers it states, and which ways it takes. */
@@ -27,91 +29,120 @@ const times = computed(() =>
 const [least, most] = [computed(() => Math.min(...times.value)), computed(() => Math.max(...times.value))];
 const at = (time: number): string => `${place(time, least.value, most.value) * 100}%`;
 const numbers = (list: { least: number; most: number }[]): string => list.map((one) => (one.least === one.most ? count(one.least) : `${count(one.least)} to ${count(one.most)}`)).join('; '); // prettier-ignore
+const TABS = [{ name: 'expectations', label: 'Expectations' }];
+const expecting = computed(() => route.query.expect === 'yes');
 const share = useShare();
 useKeys({ c: () => void share.copyLink() });
 </script>
 <template>
   <main class="usual">
-    <ProblemNote v-if="usual.problem.value" :problem="usual.problem.value" @again="usual.again" />
-    <p v-else-if="!usual.answer.value" class="waiting soft" role="status">Loading…</p>
-    <template v-else>
-      <header>
-        <h1>The usual {{ usual.answer.value.label }}</h1>
-        <p>
-          Takes {{ ms(usual.answer.value.whole.medianMs) }}, nine of ten within {{ ms(usual.answer.value.whole.p90Ms) }}, 99 of 100 within
-          {{ ms(usual.answer.value.whole.p99Ms) }}, with {{ count(usual.answer.value.records.median) }} records ({{
-            usual.answer.value.records.least
-          }}
-          to {{ usual.answer.value.records.most }}).
-        </p>
-        <p class="soft">
-          Learned from {{ count(usual.answer.value.legs) }} that went well, from {{ dayAndClock(usual.answer.value.since) }} to
-          {{ dayAndClock(usual.answer.value.until) }}, beside {{ count(usual.answer.value.bad) }} that did not.
-          <RouterLink :to="{ name: 'strands', query: { flow: usual.answer.value.flow } }">Its strands</RouterLink>
-        </p>
-        <ul v-if="usual.answer.value.variants.length > 1" class="ways" aria-label="Ways through the components">
-          <li v-for="(way, i) in usual.answer.value.variants.slice(0, 4)" :key="i">
-            <b class="number">{{ shareWords(way.share) }}</b> {{ way.components.join(' → ') }}
-          </li>
-          <li v-if="usual.answer.value.variants.length > 4" class="soft">and {{ usual.answer.value.variants.length - 4 }} rarer ways</li>
-        </ul>
-      </header>
-      <div class="scroller" tabindex="0" role="region" aria-label="The usual path">
-        <div class="path">
-          <UsualPicture :lanes="shown.lanes" :stitches="stitches" />
-          <table class="plain-table" :style="{ '--row': `${ROW}px` }">
-            <thead>
-              <tr>
-                <th>What is said</th>
-                <th class="number">Of the good</th>
-                <th class="number">Of others</th>
-                <th class="number">After</th>
-                <th class="number">99 % within</th>
-                <th class="bar"><span class="visually-hidden">On a scale of factors</span></th>
-                <th>Numbers</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(row, i) in shown.rows" :key="i">
-                <td class="said" :title="`${row.component}: ${row.text} ${row.traits}`">
-                  <span class="visually-hidden">{{ row.component }}: </span><span class="mono">{{ row.text }}</span>
-                  <span class="soft mono">{{ row.traits }}</span>
-                </td>
-                <td class="number">
-                  {{ shareWords(row.share) }}<span v-if="row.most > 1" class="soft"> ×{{ row.most }}</span>
-                </td>
-                <td class="number soft">{{ usual.answer.value.bad === 0 ? '–' : row.badShare === 0 ? 'none' : shareWords(row.badShare) }}</td>
-                <td class="number">{{ row.medianMs === null ? '' : ms(row.medianMs) }}</td>
-                <td class="number">{{ row.p99Ms === null ? '' : ms(row.p99Ms) }}</td>
-                <td class="bar" aria-hidden="true">
-                  <span v-if="row.medianMs !== null" class="rail"
-                    ><i :style="{ left: at(row.medianMs), right: `calc(100% - ${at(row.p99Ms!)})` }"></i
-                  ></span>
-                </td>
-                <td class="numbers">{{ numbers(row.volumes) }}</td>
-              </tr>
-            </tbody>
-          </table>
+    <div class="left">
+      <p class="acts">
+        <button
+          type="button"
+          class="link"
+          :aria-pressed="expecting"
+          @click="router.replace({ query: { ...route.query, expect: expecting ? undefined : 'yes' } })"
+        >
+          {{ expecting ? 'close expectations' : 'declare expectations' }}
+        </button>
+      </p>
+      <ProblemNote v-if="usual.problem.value" :problem="usual.problem.value" @again="usual.again" />
+      <p v-else-if="!usual.answer.value" class="waiting soft" role="status">Loading…</p>
+      <template v-else>
+        <header>
+          <h1>The usual {{ usual.answer.value.label }}</h1>
+          <p>
+            Takes {{ ms(usual.answer.value.whole.medianMs) }}, nine of ten within {{ ms(usual.answer.value.whole.p90Ms) }}, 99 of 100 within
+            {{ ms(usual.answer.value.whole.p99Ms) }}, with {{ count(usual.answer.value.records.median) }} records ({{
+              usual.answer.value.records.least
+            }}
+            to {{ usual.answer.value.records.most }}).
+          </p>
+          <p class="soft">
+            Learned from {{ count(usual.answer.value.legs) }} that went well, from {{ dayAndClock(usual.answer.value.since) }} to
+            {{ dayAndClock(usual.answer.value.until) }}, beside {{ count(usual.answer.value.bad) }} that did not.
+            <RouterLink :to="{ name: 'strands', query: { flow: usual.answer.value.flow } }">Its strands</RouterLink>
+          </p>
+          <ul v-if="usual.answer.value.variants.length > 1" class="ways" aria-label="Ways through the components">
+            <li v-for="(way, i) in usual.answer.value.variants.slice(0, 4)" :key="i">
+              <b class="number">{{ shareWords(way.share) }}</b> {{ way.components.join(' → ') }}
+            </li>
+            <li v-if="usual.answer.value.variants.length > 4" class="soft">and {{ usual.answer.value.variants.length - 4 }} rarer ways</li>
+          </ul>
+        </header>
+        <div class="scroller" tabindex="0" role="region" aria-label="The usual path">
+          <div class="path">
+            <UsualPicture :lanes="shown.lanes" :stitches="stitches" />
+            <table class="plain-table" :style="{ '--row': `${ROW}px` }">
+              <thead>
+                <tr>
+                  <th>What is said</th>
+                  <th class="number">Of the good</th>
+                  <th class="number">Of others</th>
+                  <th class="number">After</th>
+                  <th class="number">99 % within</th>
+                  <th class="bar"><span class="visually-hidden">On a scale of factors</span></th>
+                  <th>Numbers</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="(row, i) in shown.rows" :key="i">
+                  <td class="said" :title="`${row.component}: ${row.text} ${row.traits}`">
+                    <span class="visually-hidden">{{ row.component }}: </span><span class="mono">{{ row.text }}</span>
+                    <span class="soft mono">{{ row.traits }}</span>
+                  </td>
+                  <td class="number">
+                    {{ shareWords(row.share) }}<span v-if="row.most > 1" class="soft"> ×{{ row.most }}</span>
+                  </td>
+                  <td class="number soft">{{ usual.answer.value.bad === 0 ? '–' : row.badShare === 0 ? 'none' : shareWords(row.badShare) }}</td>
+                  <td class="number">{{ row.medianMs === null ? '' : ms(row.medianMs) }}</td>
+                  <td class="number">{{ row.p99Ms === null ? '' : ms(row.p99Ms) }}</td>
+                  <td class="bar" aria-hidden="true">
+                    <span v-if="row.medianMs !== null" class="rail"
+                      ><i :style="{ left: at(row.medianMs), right: `calc(100% - ${at(row.p99Ms!)})` }"></i
+                    ></span>
+                  </td>
+                  <td class="numbers">{{ numbers(row.volumes) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <p class="soft more">
+            <template v-if="hidden > 0">{{ count(hidden) }} that fewer than 5 % have are left out · </template>
+            <button
+              v-if="hidden > 0 || rare"
+              type="button"
+              class="link"
+              @click="router.replace({ query: { ...route.query, rare: rare ? undefined : 'yes' } })"
+            >
+              {{ rare ? 'leave out what fewer than 5 % have' : 'show them' }}
+            </button>
+          </p>
         </div>
-        <p class="soft more">
-          <template v-if="hidden > 0">{{ count(hidden) }} that fewer than 5 % have are left out · </template>
-          <button
-            v-if="hidden > 0 || rare"
-            type="button"
-            class="link"
-            @click="router.replace({ query: { ...route.query, rare: rare ? undefined : 'yes' } })"
-          >
-            {{ rare ? 'leave out what fewer than 5 % have' : 'show them' }}
-          </button>
-        </p>
-      </div>
-    </template>
+      </template>
+    </div>
+    <SideSheet v-if="expecting" :tabs="TABS" tab="expectations"><ExpectationsForm :name="name" @saved="usual.again" /></SideSheet>
   </main>
 </template>
 <style scoped>
 .usual {
   display: flex;
+  min-height: 0;
+}
+.left {
+  position: relative;
+  flex: 1;
+  min-width: 0;
+  display: flex;
   flex-direction: column;
+}
+.acts {
+  position: absolute;
+  right: 16px;
+  top: 10px;
+  margin: 0;
+  z-index: 1;
 }
 .waiting {
   padding: 24px;
@@ -197,5 +228,8 @@ th:last-child {
 }
 .more {
   padding: 6px 16px;
+}
+.said {
+  min-width: 220px;
 }
 </style>
