@@ -111,6 +111,20 @@ export async function benchTruth(): Promise<Result[]> {
         ratio: '',
         budget: '',
       });
+      results.push({
+        what: `${name}: the component among the first three findings; good strands that are told to be faulty`,
+        figure: `${share(records.causes.amongThree, records.causes.all)}; ${share(records.good.blamed, records.good.all)}`,
+        raw: `${records.good.all.toLocaleString('en')} good strands`,
+        ratio: '',
+        budget: '≥ 0.98; ≤ 0.005',
+      });
+      results.push({
+        what: `${name}: how sure the first finding is said to be, and how often it names the right component`,
+        figure: [...records.sure].sort(([a], [b]) => b - a).map(([, bin]) => `${(bin.said / bin.findings).toFixed(2)}: ${share(bin.right, bin.findings)} of ${bin.findings}`).join('; '), // prettier-ignore
+        raw: '',
+        ratio: '',
+        budget: 'alike',
+      });
     } finally {
       await own.stop();
     }
@@ -169,7 +183,7 @@ function table(scoring: Scoring): string[] {
   ];
 }
 function sum(scoring: Scoring): Score {
-  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0 } }; // prettier-ignore
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 }, good: { all: 0, blamed: 0 }, sure: new Map() }; // prettier-ignore
   for (const score of scoring.byFlow.values()) {
     all.strands += score.strands;
     all.found += score.found;
@@ -182,7 +196,12 @@ function sum(scoring: Scoring): Score {
       all.carried[name] += score.carried[name];
       all.identifiers[name] += score.identifiers[name];
     }
-    for (const name of ['all', 'failedIn', 'component', 'record'] as const) all.causes[name] += score.causes[name];
+    for (const name of ['all', 'failedIn', 'component', 'record', 'amongThree'] as const) all.causes[name] += score.causes[name];
+    for (const name of ['all', 'blamed'] as const) all.good[name] += score.good[name];
+    for (const [tenth, { findings, said, right }] of score.sure) {
+      const bin = all.sure.get(tenth) ?? { findings: 0, said: 0, right: 0 };
+      all.sure.set(tenth, { findings: bin.findings + findings, said: bin.said + said, right: bin.right + right });
+    }
   }
   return all;
 }

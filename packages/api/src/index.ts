@@ -4,11 +4,13 @@
  */
 export type * from './changes.ts';
 export type * from './declared.ts';
+export type * from './explain.ts';
 export type * from './find.ts';
 export type * from './findings.ts';
 export type * from './hosts.ts';
 export type * from './kept.ts';
 
+import type { FoundCode } from './explain.ts';
 import type { Finding } from './findings.ts';
 
 export type Iso = string;
@@ -72,6 +74,8 @@ export interface LogRecord {
 export interface RecordInFull extends LogRecord {
   raw: string;
   rawCut: boolean;
+  /** Codes in it, with what they mean. */
+  codes: FoundCode[];
 }
 
 export interface StrandSummary {

@@ -66,3 +66,7 @@ export { changesOf, statesAt } from './changes/derive.ts';
 export { changesBefore, likelierSince, type BeforeAndSince } from './changes/before.ts';
 export { changeWords } from './changes/words.ts';
 export { SIGN_KINDS, type Change, type ChangeKind, type KnownState, type Sign, type SignKind, type SignSpan } from './changes/types.ts';
+export { codesIn, systemWord } from './explain/find.ts';
+export { CODE_SYSTEMS, type CodeSystem, type Explanation, type FoundCode, type OwnCode } from './explain/types.ts';
+export { partsOfMessage } from './structure/parts.ts';
+export type { Broken, Part, TreeNode } from './structure/types.ts';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Change, Flow, ImportInfo, KnownCause, KnownState, Page, Strand, StrandSummary } from '@fadenweg/api';
+import type { Change, Flow, ImportInfo, KeptCode, KnownCause, KnownState, LogRecord, Page, RecordInFull, Strand, StrandSummary } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
 import { startSystem, type System } from './testing/system.ts';
@@ -148,6 +148,23 @@ describe('what was found out', () => {
     expect((await system.get<Strand>(`/strands/order:${order(210)}`)).findings[0]!.known).toEqual([]);
     await expect(send('DELETE', `/known-causes/${kept.id}`)).rejects.toThrow(/Not found/);
   });
+});
+
+test('codes in a record are explained, one’s own before those of standards', async () => {
+  const [found] = (await system.get<Page<LogRecord>>(`/records?limit=1&q=${encodeURIComponent("'LX-300004 packed'")}`)).items;
+  const codes = async (): Promise<string[]> =>
+    (await system.get<RecordInFull>(`/records/${found!.id}`)).codes.map((one) => `${one.system} ${one.title}`);
+  expect(await codes()).toEqual([]);
+  const own = { code: 'packed', component: 'store', title: 'it lies on the ramp', means: 'the carrier may come', causes: '', next: '' };
+  const { items } = await send<Page<KeptCode>>('POST', '/explanations', { items: [own] });
+  expect(items).toMatchObject([{ ...own, changedBy: 'local administrator' }]);
+  expect(await codes()).toEqual(['own it lies on the ramp']);
+  // the list itself can be brought in again
+  const again = await send<Page<KeptCode>>('POST', '/explanations', { items: items.map((one) => ({ ...one, title: 'on the ramp' })), next: null });
+  expect(again.items).toMatchObject([{ id: items[0]!.id, title: 'on the ramp' }]);
+  await send('DELETE', `/explanations/${items[0]!.id}`);
+  expect(await codes()).toEqual([]);
+  await expect(send('POST', '/explanations', { items: [{ code: 'x' }] })).rejects.toThrow(/not as it should be/);
 });
 
 test('a step that is declared to follow counts before what is learned, and within its time', async () => {

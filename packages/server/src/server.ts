@@ -15,6 +15,7 @@ import { DeclarationRepository } from './repositories/declarations.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
 import { KeptRepository } from './repositories/kept.ts';
 import { Names } from './repositories/names.ts';
+import { OwnCodes } from './repositories/own-codes.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
@@ -23,6 +24,7 @@ import { coverageRoutes } from './routes/coverage.ts';
 import { declarationRoutes } from './routes/declarations.ts';
 import { demoRoutes, type Demo } from './routes/demo.ts';
 import { keptRoutes } from './routes/kept.ts';
+import { explanationRoutes } from './routes/explanations.ts';
 import { hostRoutes } from './routes/hosts.ts';
 import { importRoutes } from './routes/imports.ts';
 import { overviewRoutes } from './routes/overview.ts';
@@ -130,6 +132,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const kept = new KeptRepository(db);
   const quiet = new QuietRules(kept, sources, names);
   const presenter = new Presenter(identifiers, records, sources, names, strandRows);
+  const ownCodes = new OwnCodes(db);
   const changeRows = new ChangeRepository(db, names);
   const changes = new Changes(changeRows, names, sources, strandRows);
   const holders = new LockHolders(records, identifiers);
@@ -205,7 +208,8 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         search,
         weaving,
       }),
-      ...recordRoutes(records, sources, presenter, find),
+      ...recordRoutes(records, sources, presenter, find, ownCodes),
+      ...explanationRoutes(ownCodes),
       ...keptRoutes(kept, quiet),
       ...strandRoutes(
         strands,

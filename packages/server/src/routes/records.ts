@@ -12,11 +12,12 @@ import type {
   Timeline,
   TimelinePart,
 } from '@fadenweg/api';
-import { decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, rankOfText, type Encoding } from '@fadenweg/core';
+import { codesIn, decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, rankOfText, type Encoding } from '@fadenweg/core';
 import { byteOfId } from '../intake/batch.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import type { OwnCodes } from '../repositories/own-codes.ts';
 import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { Effort, FindService } from '../services/find/find-service.ts';
@@ -75,7 +76,13 @@ function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'
   };
 }
 
-export function recordRoutes(records: RecordRepository, sources: SourceRepository, presenter: Presenter, find: FindService): AnyEndpoint[] {
+export function recordRoutes(
+  records: RecordRepository,
+  sources: SourceRepository,
+  presenter: Presenter,
+  find: FindService,
+  own: OwnCodes,
+): AnyEndpoint[] {
   const one = async (id: string): Promise<RecordRow> => {
     const key = parseRecordKey(id);
     const row = key ? await records.byId(key.at, key.id) : undefined;
@@ -207,7 +214,8 @@ export function recordRoutes(records: RecordRepository, sources: SourceRepositor
         const source = await sources.source(row.source_id);
         const bytes = await sources.bytes(row.source_id, from, from + Math.min(row.length, MOST_RAW));
         const [record] = await presenter.recordsOf([row]);
-        return { ...record!, raw: decode(bytes, (source?.encoding ?? 'utf-8') as Encoding), rawCut: row.length > MOST_RAW };
+        const codes = codesIn({ message: row.message, fields: row.attributes ?? {}, component: record!.component }, await own.all());
+        return { ...record!, codes, raw: decode(bytes, (source?.encoding ?? 'utf-8') as Encoding), rawCut: row.length > MOST_RAW };
       },
     }),
     endpoint<{ scope: 'source' | 'component' | 'host' | 'all'; before: number; after: number }, { id: string }>({

@@ -46,7 +46,7 @@ test('what is wrong, missing, not found or never was is told', () => {
     truth('LX-2', { story: 1, outcome: 'failed', cause }),
     truth('LX-3'),
   ]);
-  const finding = { failedIn: 'blank-store', component: 'relay', record: { source: 'logs/a.log', line: 4 } };
+  const finding = { failedIn: 'blank-store', component: 'relay', record: { source: 'logs/a.log', line: 4 }, confidence: 0.93 };
   scoring.add(told('LX-1', { outcome: 'failed', findings: [finding], recordsAt: [{ source: 'a.log', line: 1 }, { source: 'a.log', line: 9 }] })); // prettier-ignore
   scoring.add(told('LX-2', { findings: [{ ...finding, component: 'edge', record: { source: 'a.log', line: 1 } }] }));
   scoring.add(told('LX-9'));
@@ -55,16 +55,23 @@ test('what is wrong, missing, not found or never was is told', () => {
   expect(scoring.byStory.get(1)).toMatchObject({
     strands: 2,
     outcomes: 1,
-    causes: { all: 2, failedIn: 2, component: 1, record: 1 },
+    causes: { all: 2, failedIn: 2, component: 1, record: 1, amongThree: 1 },
+    sure: new Map([[9, { findings: 2, said: 1.86, right: 1 }]]),
     records: { right: 3, wrong: 1, missing: 1 },
   });
   expect(scoring.byFlow.get('lens-order')).toMatchObject({ strands: 3, found: 2, records: { right: 3, wrong: 1, missing: 3 } });
+  expect(scoring.byFlow.get('lens-order')!.good).toEqual({ all: 0, blamed: 0 });
   expect(scoring.invented).toEqual(['LX-9']);
   expect(scoring.worst(9).map((one) => [one.businessId, one.why])).toEqual([
     ['LX-3', 'not found; records 0 right, 0 wrong, 2 missing; nothing instead of done'],
     ['LX-1', 'records 1 right, 1 wrong, 1 missing'],
     ['LX-2', 'done instead of failed; cause in edge instead of labdb'],
   ]);
+});
+test('good strands that are told to be faulty are counted', () => {
+  const scoring = new Scoring([truth('LX-1'), truth('LX-2'), truth('LX-3', { outcome: 'failed' })]);
+  for (const [id, outcome] of [['LX-1', 'done'], ['LX-2', 'slow'], ['LX-3', 'slow']]) scoring.add(told(id!, { outcome: outcome! })); // prettier-ignore
+  expect(scoring.byFlow.get('lens-order')!.good).toEqual({ all: 2, blamed: 1 });
 });
 test('nothing to find and nothing found is whole', () => expect(f1({ right: 0, wrong: 0, missing: 0 })).toBe(1));
 

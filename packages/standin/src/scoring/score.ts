@@ -6,7 +6,7 @@ export interface Told {
   kind: string;
   outcome: string;
   identifiers: readonly { kind: string; value: string; role: string }[];
-  findings: readonly { failedIn: string; component: string; record: { source: string; line: number } }[];
+  findings: readonly { failedIn: string; component: string; record: { source: string; line: number }; confidence: number }[];
   steps?: readonly { component: string; startedAt: string; endedAt: string; attempt: number; parallel: number | null }[];
   legs?: readonly unknown[];
   recordsAt?: readonly { source: string; line: number; carried?: boolean }[];
@@ -33,7 +33,11 @@ export interface Score {
   course: Hits;
   outcomes: number;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
-  causes: { all: number; failedIn: number; component: number; record: number };
+  causes: { all: number; failedIn: number; component: number; record: number; /** The component among the first three. */ amongThree: number };
+  /** Strands that went well, and how many of them are told to be faulty. */
+  good: { all: number; blamed: number };
+  /** First findings of strands with a cause, by how sure they are said to be in tenths: how many, the sum of what is said, how many name the right component. */
+  sure: Map<number, { findings: number; said: number; right: number }>;
 }
 export interface Worst {
   businessId: string;
@@ -51,7 +55,9 @@ const fresh = (): Score => ({
   times: { right: 0, wrong: 0, missing: 0 },
   course: { right: 0, wrong: 0, missing: 0 },
   outcomes: 0,
-  causes: { all: 0, failedIn: 0, component: 0, record: 0 },
+  causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 },
+  good: { all: 0, blamed: 0 },
+  sure: new Map(),
 });
 
 /** The harmonic mean of precision and recall, 1 where there was nothing to find and nothing was found. */
@@ -107,9 +113,12 @@ export class Scoring {
     const first = told?.findings[0];
     const right = told !== null && (told.outcome === truth.outcome || truth.alsoRight?.includes(told.outcome) === true);
     const { cause } = truth;
+    const isRight = (finding: Told['findings'][number]): boolean =>
+      cause !== null && (finding.component === cause.component || cause.accepted.includes(finding.component));
     const cell = {
+      amongThree: told?.findings.slice(0, 3).some(isRight) === true,
       failedIn: first !== undefined && cause !== null && first.failedIn === cause.failedIn,
-      component: first !== undefined && cause !== null && (first.component === cause.component || cause.accepted.includes(first.component)),
+      component: first !== undefined && isRight(first),
       record:
         first !== undefined &&
         cause !== null &&
@@ -126,9 +135,21 @@ export class Scoring {
       add(score.times, times);
       add(score.course, course);
       if (right) score.outcomes++;
+      if (told && truth.outcome === 'done') {
+        score.good.all++;
+        if (!right) score.good.blamed++;
+      }
       if (cause) {
         score.causes.all++;
-        for (const name of ['failedIn', 'component', 'record'] as const) if (cell[name]) score.causes[name]++;
+        for (const name of ['failedIn', 'component', 'record', 'amongThree'] as const) if (cell[name]) score.causes[name]++;
+        if (first) {
+          const tenth = Math.floor(first.confidence * 10 + 1e-9);
+          const bin = score.sure.get(tenth) ?? { findings: 0, said: 0, right: 0 };
+          score.sure.set(tenth, bin);
+          bin.findings++;
+          bin.said += first.confidence;
+          if (cell.component) bin.right++;
+        }
       }
     }
     const why = [

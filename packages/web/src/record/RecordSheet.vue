@@ -9,7 +9,10 @@ import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { useShare } from '../share/use-share.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
+import CodeList from './CodeList.vue';
 import { piecesOf } from './pieces.ts';
+import TreeView from './TreeView.vue';
+import { useStructure } from './use-structure.ts';
 import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
@@ -35,7 +38,21 @@ const own = computed(() =>
 const fields = computed(() => Object.entries(record.value?.attributes ?? {}));
 /** Identifiers that no field of the record shows already under their own name. */
 const named = computed(() => (record.value?.identifiers ?? []).filter((one) => String(record.value!.attributes[one.kind] ?? '') !== one.value));
-const raw = ref(false);
+/** The structure to begin with where there is one, the message else; and what was chosen for the next records too. */
+const chosen = ref<'structure' | 'message' | 'raw' | null>(null);
+const whole = computed(() => (record.value ? (record.value.shortened ? record.value.raw : record.value.message) : ''));
+const parts = useStructure(computed(() => (record.value ? whole.value : null)));
+const trees = computed(() => (parts.value ?? []).filter((part) => part.kind !== 'text'));
+const shown = computed({
+  get: () =>
+    chosen.value === null || (chosen.value === 'structure' && trees.value.length === 0)
+      ? trees.value.length > 0
+        ? 'structure'
+        : 'message'
+      : chosen.value,
+  set: (to) => (chosen.value = to),
+});
+const raw = computed(() => shown.value === 'raw');
 const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.raw : record.value.message) : []));
 </script>
 <template>
@@ -56,16 +73,29 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       Carried over: it names no identifier, but the thread or process that wrote it worked on its strand just then.
     </p>
     <div class="switch" role="group" aria-label="Text">
-      <button type="button" :aria-pressed="!raw" @click="raw = false">message</button
-      ><button type="button" :aria-pressed="raw" @click="raw = true">original text</button>
+      <button v-if="trees.length > 0" type="button" :aria-pressed="shown === 'structure'" @click="shown = 'structure'">structure</button>
+      <button type="button" :aria-pressed="shown === 'message'" @click="shown = 'message'">message</button
+      ><button type="button" :aria-pressed="shown === 'raw'" @click="shown = 'raw'">original text</button>
     </div>
-    <pre class="mono text" tabindex="0" aria-label="Text of the record"><span
+    <template v-if="shown === 'structure'">
+      <template v-for="(part, i) in parts" :key="i">
+        <pre
+          v-if="part.kind === 'text' && whole.slice(part.from, part.to).trim() !== ''"
+          class="mono text"
+          tabindex="0"
+          aria-label="Text of the record"
+          >{{ whole.slice(part.from, Math.min(part.to, part.from + 20_000)).trim() }}</pre>
+        <TreeView v-else-if="part.kind !== 'text'" :root="part.root" :format="part.kind" :nodes="part.nodes" :broken="part.broken" :text="whole" />
+      </template>
+    </template>
+    <pre v-else class="mono text" tabindex="0" aria-label="Text of the record"><span
       v-for="(piece, i) in pieces"
       :key="i"
       :class="{ piece: pieces.length > 1 }">{{ piece }}</span></pre>
+    <CodeList :codes="record.codes" :component="record.component" @changed="again" />
     <p v-if="!raw && record.shortened" class="soft">
       The beginning of the message, which is what searches look through.
-      <button type="button" class="link" @click="raw = true">Show all of it</button>
+      <button type="button" class="link" @click="shown = 'raw'">Show all of it</button>
     </p>
     <p v-if="raw && record.rawCut" class="soft">The first 2 MB of the original text.</p>
     <p class="soft mono place">

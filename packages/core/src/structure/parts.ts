@@ -1,0 +1,71 @@
+import { jsonTree } from './json.ts';
+import type { Part } from './types.ts';
+import { xmlParts } from './xml.ts';
+
+/** Longer messages are structured up to here, in UTF-16 units. */
+const LONGEST = 4_000_000;
+/** Trees of fewer parts are no structure worth a view. */
+const FEWEST_NODES = 2;
+/** Places at which a tree is looked for. */
+const MOST_TRIES = 40;
+
+/**
+ * What a message is made of, its stretches in order, all of it covered: text, and JSON or XML wherever it stands.
+ *
+ * @param message in which a body may follow headers, or stand behind some words
+ */
+export function partsOfMessage(message: string): Part[] {
+  const text = message.length > LONGEST ? message.slice(0, LONGEST) : message;
+  const parts: Part[] = [];
+  let done = 0;
+  const push = (part: Exclude<Part, { kind: 'text' }>): void => {
+    if (part.from > done) parts.push({ kind: 'text', from: done, to: part.from });
+    parts.push(part);
+    done = part.to;
+  };
+  let tries = 0;
+  for (let at = nextStart(text, 0); at >= 0 && tries < MOST_TRIES; tries++) {
+    const found = text[at] === '<' ? xmlAt(text, at) : jsonAt(text, at);
+    if (found) push(found);
+    at = nextStart(text, found ? found.to : at + 1);
+  }
+  if (done < message.length || parts.length === 0) parts.push({ kind: 'text', from: done, to: message.length });
+  return parts;
+}
+
+/** Where JSON or XML may begin: a brace or bracket with what belongs behind it, a tag. */
+function nextStart(text: string, from: number): number {
+  const start = /[{[](?=\s*["{[\]}\d-])|<(?=[?!]?[A-Za-z_][\w:.-]*[\s>/?])/g;
+  start.lastIndex = from;
+  return start.exec(text)?.index ?? -1;
+}
+
+function xmlAt(text: string, at: number): Exclude<Part, { kind: 'text' }> | null {
+  const found = xmlParts(text.slice(at), at);
+  if (!found || found.nodes < FEWEST_NODES) return null;
+  return { kind: 'xml', from: at, to: at + found.end, root: found.root, nodes: found.nodes, broken: found.broken };
+}
+function jsonAt(text: string, at: number): Exclude<Part, { kind: 'text' }> | null {
+  const end = closing(text, at);
+  const found = jsonTree(text.slice(at, end), at);
+  if (!found || found.nodes < FEWEST_NODES) return null;
+  // brackets in a sentence are no JSON
+  if (found.broken && !/^[{[]\s*["{[]/.test(text.slice(at, at + 100))) return null;
+  return { kind: 'json', from: at, to: end, root: found.root, nodes: found.nodes, broken: found.broken };
+}
+
+/** Behind the bracket that closes the one at a place; the end of the text where none does. */
+function closing(text: string, at: number): number {
+  let depth = 0;
+  let inText = false;
+  for (let i = at; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (inText) {
+      if (code === 92) i++;
+      else if (code === 34) inText = false;
+    } else if (code === 34) inText = true;
+    else if (code === 123 || code === 91) depth++;
+    else if (code === 125 || code === 93) if (--depth === 0) return i + 1;
+  }
+  return text.length;
+}

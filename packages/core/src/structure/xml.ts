@@ -1,0 +1,57 @@
+import { SaxesParser } from 'saxes';
+import { DEEPEST, MOST_NODES, type Broken, type TreeNode } from './types.ts';
+
+/**
+ * An XML text as a tree; where it is broken, as far as it is understood. No DTD is read and no entity but the five of XML is known.
+ *
+ * @param base what offsets count from
+ * @returns null where not even one element begins; `end` is behind the outermost element
+ */
+export function xmlParts(text: string, base: number): { root: TreeNode; nodes: number; end: number; broken: Broken | null } | null {
+  const parser = new SaxesParser({ xmlns: false, fragment: true, position: true });
+  const top: TreeNode = { name: '', kind: 'element', value: '', children: [] };
+  const open: TreeNode[] = [top];
+  let [nodes, deeper] = [0, 0];
+  let end = 0;
+  let broken: Broken | null = null;
+  const breaks = (why: string): void => void (broken ??= { at: base + Math.max(0, Math.min(text.length, parser.position - 1)), why });
+  parser.on('error', (error) => breaks(error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')));
+  parser.on('opentag', ({ name, attributes }) => {
+    if (end > 0) return;
+    if (open.length > DEEPEST || nodes >= MOST_NODES) {
+      deeper++;
+      breaks(open.length > DEEPEST ? `it is nested deeper than ${DEEPEST}` : `it has more than ${MOST_NODES.toLocaleString('en')} parts`);
+      return;
+    }
+    const node: TreeNode = { name, kind: 'element', value: '', children: [] };
+    nodes++;
+    for (const [key, value] of Object.entries(attributes as Record<string, string>)) {
+      nodes++;
+      node.children.push({ name: `@${key}`, kind: 'attribute', value, children: [] });
+    }
+    open[open.length - 1]!.children.push(node);
+    open.push(node);
+  });
+  parser.on('closetag', () => {
+    if (deeper > 0) deeper--;
+    else if (open.length > 1) {
+      open.pop();
+      if (open.length === 1 && end === 0) end = parser.position;
+    }
+  });
+  const add = (part: string): void => {
+    if (end === 0 && open.length > 1 && part.trim() !== '') open[open.length - 1]!.value += part;
+  };
+  parser.on('text', add);
+  parser.on('cdata', add);
+  try {
+    // the declaration stands at the beginning of a document, not of a body; its place is kept
+    parser.write(text.replace(/^<\?xml[^>]*\?>/, (declaration) => ' '.repeat(declaration.length))).close();
+  } catch (error) {
+    breaks((error as Error).message);
+  }
+  const root = top.children[0];
+  if (!root) return null;
+  if (end > 0 && broken !== null && (broken as Broken).at - base >= end) broken = null; // what stands behind it is another matter
+  return { root, nodes, end: end > 0 ? end : text.length, broken };
+}

@@ -1,0 +1,32 @@
+import { partsOfMessage, type Part } from '@fadenweg/core';
+import { onScopeDispose, shallowRef, watch, type Ref } from 'vue';
+import type { StructureAsked, StructureTold } from './structure.worker.ts';
+
+/** Shorter texts are done at once. */
+const SHORT = 20_000;
+
+/** What a message is made of; null while it is worked out. */
+export function useStructure(text: Ref<string | null>) {
+  const parts = shallowRef<Part[] | null>(null);
+  let worker: Worker | null = null;
+  let number = 0;
+  watch(
+    text,
+    (now) => {
+      number++;
+      if (now === null || now.length <= SHORT) {
+        parts.value = now === null ? null : partsOfMessage(now);
+        return;
+      }
+      parts.value = null;
+      worker ??= new Worker(new URL('./structure.worker.ts', import.meta.url), { type: 'module' });
+      worker.onmessage = ({ data }: MessageEvent<StructureTold>) => {
+        if (data.number === number) parts.value = data.parts;
+      };
+      worker.postMessage({ number, text: now } satisfies StructureAsked);
+    },
+    { immediate: true },
+  );
+  onScopeDispose(() => worker?.terminate());
+  return parts;
+}
