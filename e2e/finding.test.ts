@@ -99,7 +99,7 @@ describe('reading many sources as one', () => {
       page.driver.executeScript("return [...document.querySelectorAll('.line .component')].map((one) => one.textContent)");
     await page.until('neither of the two', async () => (await components()).length > 20 && !(await components()).includes('relay'));
     expect(await pieces()).toContain('without 2 sources');
-    expect((await page.driver.findElements(By.css('.line .letter'))).length).toBeGreaterThan(10);
+    await page.until('letters', async () => (await page.driver.findElements(By.css('.line .letter'))).length > 10);
     await page.click(By.xpath('//li[contains(., "labdb/postgresql.csv")]//button'));
     await page.until('labdb alone', async () => (await components()).length > 5 && (await components()).every((one) => one === 'labdb'));
     await page.click(By.css('[title="Read all sources again"]'));

@@ -212,6 +212,25 @@ describe('lists and sources', () => {
     await page.until('it at another one', async () => (await page.text(By.css('.known li'))).includes(`on ${failed.businessId}`));
   });
 
+  test('a message is opened, searched and explained by keyboard alone', async () => {
+    await page.find("'FrameAnswer'");
+    await page.until('answers', async () => /frame-gate/.test(await page.text(By.css('main'))));
+    await page.press('j', 'o');
+    await page.until('its structure', async () => /FrameAnswer[\s\S]*Reference/.test(await page.text(By.css('[role=tree]'))));
+    expect(await page.text(By.css('.codes'))).toMatch(
+      /200 HTTP, status[\s\S]*OK: the request succeeded; whether the business did stands in the body/,
+    );
+    const tree = await browser.driver.findElement(By.css('[role=tree]'));
+    await tree.sendKeys(Key.ARROW_LEFT);
+    await page.until('it folds', async () => !(await page.text(By.css('[role=tree]'))).includes('Reference'));
+    await tree.sendKeys(Key.ARROW_RIGHT, Key.ARROW_DOWN);
+    await page.until('the path', async () => (await page.text(By.css('.structured .path'))).includes('/FrameAnswer/Reference'));
+    await browser.driver.findElement(By.css('.structured input')).sendKeys('code');
+    await page.until('what is looked for', async () => /Status[\s\S]*@code/.test(await page.text(By.css('[role=tree]'))));
+    expect(await page.text(By.css('[role=tree]'))).not.toContain('Reference');
+    expect(await page.violations('all')).toEqual([]);
+  });
+
   test('strands are grouped by where they gave up; a group opens as the list narrowed to it', async () => {
     await page.open('/strands?by=failed-in');
     await page.until('groups', async () => (await page.text(By.css('.groups'))).includes('blank-store'));

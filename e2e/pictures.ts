@@ -24,6 +24,8 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   'strand-slow': { path: `/strands/${slow}?tab=time`, has: 'Where' },
   'strand-stalled': { path: `/strands/${stalled}`, has: 'what no good one has' },
   compare: { path: `/strands/${slow}?tab=compare`, has: 'what departs' },
+  story: { path: `/strands/${vanished}?view=story`, has: 'It ended at' },
+  changes: { path: '/changes', has: 'State then' },
   usual: { path: '/usual/lens-order', has: 'Of the good' },
   findings: { path: '/strands?by=finding&w=all', has: 'First finding' },
   'in-common': { path: `/strands?finding=${encodeURIComponent(findings[0]!.signature)}&w=all&common=yes`, has: 'Hardly any other' },

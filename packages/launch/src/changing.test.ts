@@ -1,7 +1,20 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Change, Flow, ImportInfo, KeptCode, KnownCause, KnownState, LogRecord, Page, RecordInFull, Strand, StrandSummary } from '@fadenweg/api';
+import type {
+  Change,
+  Flow,
+  ImportInfo,
+  KeptCode,
+  KnownCause,
+  KnownState,
+  LogRecord,
+  Page,
+  RecordInFull,
+  SourceInfo,
+  Strand,
+  StrandSummary,
+} from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
 import { startSystem, type System } from './testing/system.ts';
@@ -165,6 +178,45 @@ test('codes in a record are explained, one’s own before those of standards', a
   await send('DELETE', `/explanations/${items[0]!.id}`);
   expect(await codes()).toEqual([]);
   await expect(send('POST', '/explanations', { items: [{ code: 'x' }] })).rejects.toThrow(/not as it should be/);
+});
+
+describe('taken along', () => {
+  const text = async (path: string): Promise<string> => (await fetch(`${system.url}/api${path}`)).text();
+
+  test('strands as CSV, OTLP and XES are those of the list', async () => {
+    const { items } = await system.get<Page<StrandSummary>>('/strands?limit=500&sort=started');
+    const csv = (await text('/strands/export?format=csv')).trim().split('\r\n');
+    expect(csv[0]).toMatch(/^id,flow,businessId,outcome,/);
+    expect(csv.slice(1).map((line) => line.split(',')[2])).toEqual(items.map((one) => one.businessId));
+    const traces = (await text('/strands/export?format=otlp&outcome=failed')).trim().split('\n').map((line) => JSON.parse(line) as object); // prettier-ignore
+    expect(traces).toHaveLength(items.filter((one) => one.outcome === 'failed').length);
+    const xes = await text('/strands/export?format=xes&outcome=failed,out-of-sight');
+    expect(xes.match(/<trace>/g)).toHaveLength(traces.length + 2);
+    expect(xes.endsWith('</log>\n')).toBe(true);
+    expect((await fetch(`${system.url}/api/strands/export?format=pdf`)).status).toBe(400);
+  });
+
+  test('records of a search, and what was taken along is read again as it was', async () => {
+    const wanted = encodeURIComponent("packed where component = 'store'");
+    const lines = (await text(`/records/export?q=${wanted}`)).trim().split('\n').map((line) => JSON.parse(line) as LogRecord); // prettier-ignore
+    expect(lines.length).toBe(240 - 3 - 3);
+    expect(lines.map((one) => one.at)).toEqual([...lines.map((one) => one.at)].sort());
+    const csv = (await text(`/records/export?format=csv&order=latest&q=${wanted}`)).trim().split('\r\n');
+    expect(csv).toHaveLength(lines.length + 1);
+    expect(csv[1]).toContain(lines.at(-1)!.message);
+    expect((await fetch(`${system.url}/api/records/export?q=${encodeURIComponent('where (')}`)).status).toBe(400);
+    // an independent reader of the trade's own formats: the application itself, which takes both
+    const folder = join(system.folder, 'again');
+    await mkdir(folder, { recursive: true });
+    await writeFile(join(folder, 'traces.otlp.jsonl'), await text('/strands/export?format=otlp&outcome=failed'));
+    await writeFile(join(folder, 'strands.xes'), await text('/strands/export?format=xes&outcome=failed'));
+    const info = await system.bring(await filesBelow([folder]), { environment: 'again' });
+    expect(info).toMatchObject({ files: 2, keptWhole: 0, errors: [] });
+    expect(info.records).toBeGreaterThan(59 * 4);
+    await send('DELETE', `/imports/${info.id}`);
+    for (let i = 0; i < 200 && (await system.get<Page<SourceInfo>>('/sources')).items.length > 3; i++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+  });
 });
 
 test('a step that is declared to follow counts before what is learned, and within its time', async () => {

@@ -7,7 +7,8 @@ import { lastStarted } from './last-started.ts';
 
 const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
-  export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--url U]   strands as JSON lines to standard output
+  export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--format jsonl|csv|otlp|xes] [--url U]   strands to standard output, as JSON lines or in another open format
+  export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv] [--url U]   records that a search finds to standard output
   change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
 
@@ -17,7 +18,7 @@ async function main(): Promise<void> {
     case 'import':
       return importPaths(rest);
     case 'export':
-      return exportStrands(rest);
+      return exportAll(rest);
     case 'change':
       return registerChange(rest);
     case 'generate':
@@ -32,25 +33,29 @@ async function main(): Promise<void> {
   }
 }
 
-async function exportStrands(args: string[]): Promise<void> {
+async function exportAll(args: string[]): Promise<void> {
+  const text = { type: 'string' } as const;
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
     options: {
-      from: { type: 'string' },
-      to: { type: 'string' },
-      flow: { type: 'string' },
-      outcome: { type: 'string' },
+      from: text,
+      to: text,
+      flow: text,
+      outcome: text,
+      q: text,
+      format: text,
       'with-records': { type: 'boolean', default: false },
-      url: { type: 'string' },
+      url: text,
     },
   });
-  if (positionals[0] !== 'strands') throw new Stop('What is to be exported? There are: strands.');
+  const [what] = positionals;
+  if (what !== 'strands' && what !== 'records') throw new Stop('What is to be exported? There are: strands, records.');
   const url = values.url ?? (await lastStarted());
   if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
-  const query = new URLSearchParams({ records: String(values['with-records']) });
-  for (const name of ['from', 'to', 'flow', 'outcome'] as const) if (values[name] !== undefined) query.set(name, values[name]);
-  await download(`${url.replace(/\/$/, '')}/api/strands/export?${query}`, process.stdout);
+  const query = new URLSearchParams(what === 'strands' ? { records: String(values['with-records']) } : {});
+  for (const name of ['from', 'to', 'flow', 'outcome', 'q', 'format'] as const) if (values[name] !== undefined) query.set(name, values[name]);
+  await download(`${url.replace(/\/$/, '')}/api/${what}/export?${query}`, process.stdout);
 }
 
 async function registerChange(args: string[]): Promise<void> {

@@ -85,6 +85,15 @@ describe('strands of the lens works’ morning beside others', () => {
     await expect(system.get(`/strands/${failed.id}/against?other=order:LX-999999`)).rejects.toThrow(/Not found/);
   });
 
+  test('each step tells how long it usually takes, and what it took more', async () => {
+    const slow = await strand(idOf(truth.find((one) => one.story === 7 && one.outcome === 'slow')!));
+    const known = slow.steps.filter((step) => step.usualMs !== null);
+    expect(known.length).toBeGreaterThan(2);
+    const late = slow.steps.filter((step) => (step.excessMs ?? 0) > 0);
+    expect(late.map((step) => step.component)).toContain(slow.findings[0]!.component);
+    expect(Math.max(...late.map((step) => step.excessMs!))).toBeGreaterThan(60_000);
+  });
+
   test('a strand is told as a story: a sentence a step, the knot among them', async () => {
     const failed = await strand(idOf(truth.find((one) => one.story === 1 && one.flow === 'lens-order')!));
     const { items } = await system.get<Page<StoryChapter>>(`/strands/${failed.id}/story`);

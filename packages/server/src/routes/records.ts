@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type {
   Contrasted,
@@ -22,6 +24,7 @@ import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { Effort, FindService } from '../services/find/find-service.ts';
 import type { Asked } from '../services/find/scan.ts';
+import { exportedRecords, RECORD_FORMATS, type RecordFormat } from '../services/record-export.ts';
 import { parseRecordKey, type Presenter } from '../services/present.ts';
 
 const MOST_RAW = 2 * 1024 * 1024;
@@ -108,6 +111,27 @@ export function recordRoutes(
       query: Joi.object({ ...asking, order: Joi.string().valid('oldest', 'latest').default('latest'), after, limit: limit(1000, 200) }),
       async run({ query }): Promise<FoundPage> {
         return find.page(await question(query, query.order), query.limit);
+      },
+    }),
+    endpoint<Asking & { order: 'oldest' | 'latest'; format: RecordFormat }>({
+      method: 'get',
+      path: '/records/export',
+      summary: 'All records of a window that a search finds, as JSON lines or CSV, streaming',
+      query: Joi.object({
+        ...asking,
+        after: Joi.forbidden(),
+        order: Joi.string().valid('oldest', 'latest').default('oldest'),
+        format: Joi.string()
+          .valid(...Object.keys(RECORD_FORMATS))
+          .default('jsonl'),
+      }),
+      async run({ query }, request, response): Promise<undefined> {
+        const { format, ...rest } = query;
+        const wanted = await question(rest, query.order);
+        response.type(RECORD_FORMATS[format]);
+        await pipeline(Readable.from(exportedRecords(find, wanted, format)), response).catch((error: NodeJS.ErrnoException) => {
+          if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
+        });
       },
     }),
     endpoint<Asking & { from: string; to: string; slotMs: number; after?: string }>({

@@ -25,6 +25,7 @@ import { parseRecordKey } from '../services/present.ts';
 import type { InCommonService } from '../services/in-common.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { StrandSeriesService } from '../services/series.ts';
+import { exportedStrands, STRAND_FORMATS, type StrandFormat } from '../services/strand-export.ts';
 import type { StrandBeside } from '../services/strand-beside.ts';
 import type { StrandService } from '../services/strand-service.ts';
 
@@ -127,17 +128,26 @@ export function strandRoutes(
         return inCommon.of(await filterOf(query));
       },
     }),
-    endpoint<Filters & { records: boolean }>({
+    endpoint<Filters & { records: boolean; format: StrandFormat }>({
       method: 'get',
       path: '/strands/export',
-      summary: 'Strands as JSON lines, streaming; with `records` each with the places of its records',
-      query: Joi.object({ ...filters, records: Joi.boolean().default(false) }),
+      summary:
+        'Strands as JSON lines, CSV, traces of OTLP (JSON lines) or XES, streaming; JSON lines with `records` each with the places of its records',
+      query: Joi.object({
+        ...filters,
+        records: Joi.boolean().default(false),
+        format: Joi.string()
+          .valid(...Object.keys(STRAND_FORMATS))
+          .default('jsonl'),
+      }),
       async run({ query }, request, response): Promise<undefined> {
         const filter = await filterOf(query);
-        response.type('application/x-ndjson');
-        await pipeline(Readable.from(exportLines(strands, filter, query.records)), response).catch((error: NodeJS.ErrnoException) => {
-          if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
-        });
+        response.type(STRAND_FORMATS[query.format]);
+        await pipeline(Readable.from(exportedStrands(strands, filter, query.format, query.records)), response).catch(
+          (error: NodeJS.ErrnoException) => {
+            if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
+          },
+        );
       },
     }),
     endpoint<unknown, { id: string }>({
@@ -206,25 +216,6 @@ export function strandRoutes(
       },
     }),
   ];
-}
-
-/** Strands that are worked out at one time while an export runs. */
-const AT_ONCE = 6;
-const EXPORT_PAGE = 300;
-
-/** One line for each strand, in order of their begin. */
-async function* exportLines(strands: StrandService, filter: StrandFilter, withRecords: boolean): AsyncGenerator<string> {
-  let after: StrandCursor | null = null;
-  for (;;) {
-    const rows: StrandRow[] = await strands.rows(filter, after, EXPORT_PAGE);
-    for (let i = 0; i < rows.length; i += AT_ONCE) {
-      const lines = await Promise.all(rows.slice(i, i + AT_ONCE).map((row) => strands.exported(row, withRecords)));
-      for (const line of lines) yield `${JSON.stringify(line)}\n`;
-    }
-    const last = rows[rows.length - 1];
-    if (rows.length < EXPORT_PAGE || !last) return;
-    after = { value: last.started_at, founder: last.founder };
-  }
 }
 
 /** The strand that an id leads to; answers by itself when the strand was merged into another, or when there are several. */

@@ -7,6 +7,7 @@ import {
   type Finding as CoreFinding,
   type Path,
   type SentencePart as CorePart,
+  type StepUsual,
 } from '@fadenweg/core';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../repositories/identifiers.ts';
 import type { RecordRow } from '../repositories/records.ts';
@@ -54,8 +55,15 @@ export function identifiersOf(
   ];
 }
 
+const inMs = (time: number | undefined): number | null => (time === undefined ? null : time / 1000);
+
 /** A strand's path as the API tells it. */
-export function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<number, Named>): Pick<Strand, 'steps' | 'hops' | 'time' | 'silences'> {
+export function pathInWords(
+  path: Path,
+  rows: readonly RecordRow[],
+  named: Map<number, Named>,
+  usual: Map<number, StepUsual>,
+): Pick<Strand, 'steps' | 'hops' | 'time' | 'silences'> {
   return {
     steps: path.steps.map((step) => ({
       id: step.id,
@@ -69,8 +77,8 @@ export function pathInWords(path: Path, rows: readonly RecordRow[], named: Map<n
       endedAt: isoMicros(step.endedAt),
       workMs: step.work / 1000,
       waitMs: step.wait / 1000,
-      usualMs: null,
-      excessMs: null,
+      usualMs: inMs(usual.get(step.id)?.usual),
+      excessMs: inMs(usual.get(step.id)?.excess),
       outcome: step.outcome,
       records: step.records.length,
     })),

@@ -17,6 +17,7 @@ import {
   pathOf,
   verdictByLeg,
   storyOf,
+  usualOfSteps,
   withTwin,
   type Path,
   type FlowRules,
@@ -85,6 +86,9 @@ export class StrandService {
   /** Strands of the list as they stand in the database, page by page. */
   rows(filter: StrandFilter, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
     return this.strands.list(filter, 'started', after, limit);
+  }
+  async summaries(rows: readonly StrandRow[]): Promise<StrandSummary[]> {
+    return this.presenter.summaries(rows, await this.declarations.flows());
   }
   /** Strands grouped by what they have in common, the largest group first. */
   async groups(by: StrandGrouping, filter: StrandFilter, limit: number): Promise<StrandGroup[]> {
@@ -206,7 +210,7 @@ export class StrandService {
         outcome: legs[i]!,
         records: leg.records.length,
       })),
-      ...pathInWords(path, rows, named),
+      ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual) : new Map()),
       findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin), // prettier-ignore
       related: relatedSummaries.map((one) => ({
         strand: one.id,

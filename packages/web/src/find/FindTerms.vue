@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core';
 import { computed } from 'vue';
+import { query } from '../api/client.ts';
+import TakeMenu from '../share/TakeMenu.vue';
 import { count } from '../time/format.ts';
 import SavedMenu from './SavedMenu.vue';
 import type { View } from './use-view.ts';
@@ -25,6 +27,14 @@ const remove = (piece: Piece): void => props.view.search(printSearch(withoutPiec
 const grouped = computed(() => props.view.show.value);
 const choices = computed(() => [...new Set(['component', 'host', 'level', 'outcome', 'flow', ...props.fields, grouped.value])].filter((one) => !['', 'strand', 'shape'].includes(one))); // prettier-ignore
 const sources = computed(() => props.view.only.value.length || props.view.off.value.length);
+/** All that is found, however much, in the order of the list. */
+const formats = computed(() => {
+  const href = (format: string): string => `/api/records/export${query({ ...props.view.asked.value, format })}`;
+  return [
+    { name: 'CSV', about: 'for a spreadsheet', file: 'records.csv', href: href('csv') },
+    { name: 'JSON lines', about: 'with all fields', file: 'records.jsonl', href: href('jsonl') },
+  ];
+});
 </script>
 <template>
   <div class="terms" role="group" aria-label="Terms of the search">
@@ -94,6 +104,7 @@ const sources = computed(() => props.view.only.value.length || props.view.off.va
     </span>
     <SavedMenu />
     <ViewMenu :view="view" :fields="fields" :has-reference="hasReference" />
+    <TakeMenu v-if="grouped === '' && view.asked.value" what="these records" :formats="formats" />
     <button type="button" class="link" title="Copy a link to exactly this view (c)" @click="emit('link')">link</button>
     <button type="button" class="link" :aria-pressed="view.full.value" title="All of the screen for the lines (v)" @click="emit('full')">
       {{ view.full.value ? 'smaller' : 'full' }}

@@ -205,20 +205,18 @@ defineExpose({ chosen, current });
 <template>
   <div class="table" :style="{ '--line': `${height}px` }">
     <ColumnHead :view="view" :tagged="tags.size > 0" />
-    <div
-      ref="scroller"
-      class="scroller"
-      tabindex="0"
-      role="listbox"
-      data-lines
-      aria-multiselectable="true"
-      aria-label="Records; j and k move, o opens"
-    >
+    <div ref="scroller" class="scroller" tabindex="0" role="region" data-lines aria-label="Records; j and k move, o opens">
       <p v-if="beyond.top && store.length > 0" class="beyond soft" role="presentation">
         The window {{ beyond.top === 'earlier' ? 'begins' : 'ends' }} here ·
         <button type="button" class="link" @click="emit('widen', beyond.top)">go on to {{ beyond.top }} records</button>
       </p>
-      <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
+      <div
+        :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }"
+        role="listbox"
+        data-lines
+        aria-multiselectable="true"
+        aria-label="Records"
+      >
         <div
           v-for="{ row, line } in shown"
           :key="placeOf(row.index)"

@@ -33,6 +33,7 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
         <tr>
           <th>Component</th>
           <th class="number">Work</th>
+          <th class="number">Usual</th>
           <th class="number">Waits</th>
           <th class="number">Records</th>
         </tr>
@@ -44,6 +45,7 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
             ><span v-if="step.parallel !== null" class="soft"> beside others</span>
           </td>
           <td class="number">{{ ms(step.workMs) }}</td>
+          <td class="number" :class="{ late: step.excessMs }">{{ step.usualMs === null ? '' : ms(step.usualMs) }}</td>
           <td class="number">{{ ms(step.waitMs) }}</td>
           <td class="number">{{ step.records }}</td>
         </tr>
@@ -52,6 +54,10 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
   </div>
 </template>
 <style scoped>
+.late {
+  color: var(--weld);
+  font-weight: 700;
+}
 table {
   width: 100%;
   border-collapse: collapse;

@@ -3,12 +3,14 @@ import type { StrandGrouping } from '@fadenweg/api';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { query } from '../api/client.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import ValueMenu from '../record/ValueMenu.vue';
+import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
 import { clock, count, day } from '../time/format.ts';
@@ -101,6 +103,16 @@ function sortBy(column: 'started' | 'duration'): void {
 const direction = (column: string): 'ascending' | 'descending' | 'none' =>
   sort.value === column ? 'ascending' : sort.value === `-${column}` ? 'descending' : 'none';
 const arrow = (column: string): string => ({ ascending: '↑', descending: '↓', none: '' })[direction(column)];
+const formats = computed(() => {
+  const { sort: _sort, ...filter } = asked.value ?? { sort: '' };
+  const href = (format: string): string => `/api/strands/export${query({ ...filter, format })}`;
+  return [
+    { name: 'CSV', about: 'the list, for a spreadsheet', file: 'strands.csv', href: href('csv') },
+    { name: 'JSON lines', about: 'all that is known of each', file: 'strands.jsonl', href: href('jsonl') },
+    { name: 'OTLP', about: 'as traces, a request a line', file: 'strands.otlp.jsonl', href: href('otlp') },
+    { name: 'XES', about: 'as an event log (IEEE 1849)', file: 'strands.xes', href: href('xes') },
+  ];
+});
 const total = computed(() => {
   const flows = text('flow')?.split(',');
   const outcomes = text('outcome')?.split(',');
@@ -195,7 +207,10 @@ const total = computed(() => {
         </SideSheet>
       </div>
       <ValueMenu ref="menu" />
-      <p v-if="!by" class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
+      <div v-if="!by" class="foot soft">
+        <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
+        <TakeMenu v-if="asked && total > 0" what="these strands" :formats="formats" />
+      </div>
     </template>
   </main>
 </template>
@@ -294,11 +309,17 @@ const total = computed(() => {
   padding: 32px 16px;
   margin: 0;
 }
-.said {
-  margin: 0;
-  padding: 2px 16px;
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 0 16px;
   font-size: 12px;
   border-top: 1px solid var(--seam);
+}
+.said {
+  margin: 0;
+  padding: 2px 0;
 }
 @media (max-width: 1150px) {
   .against {

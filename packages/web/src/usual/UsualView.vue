@@ -37,16 +37,6 @@ useKeys({ c: () => void share.copyLink() });
 <template>
   <main class="usual">
     <div class="left">
-      <p class="acts">
-        <button
-          type="button"
-          class="link"
-          :aria-pressed="expecting"
-          @click="router.replace({ query: { ...route.query, expect: expecting ? undefined : 'yes' } })"
-        >
-          {{ expecting ? 'close expectations' : 'declare expectations' }}
-        </button>
-      </p>
       <ProblemNote v-if="usual.problem.value" :problem="usual.problem.value" @again="usual.again" />
       <p v-else-if="!usual.answer.value" class="waiting soft" role="status">Loading…</p>
       <template v-else>
@@ -121,6 +111,16 @@ useKeys({ c: () => void share.copyLink() });
           </p>
         </div>
       </template>
+      <p class="acts">
+        <button
+          type="button"
+          class="link"
+          :aria-pressed="expecting"
+          @click="router.replace({ query: { ...route.query, expect: expecting ? undefined : 'yes' } })"
+        >
+          {{ expecting ? 'close expectations' : 'declare expectations' }}
+        </button>
+      </p>
     </div>
     <SideSheet v-if="expecting" :tabs="TABS" tab="expectations"><ExpectationsForm :name="name" @saved="usual.again" /></SideSheet>
   </main>

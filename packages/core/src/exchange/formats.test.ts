@@ -1,0 +1,100 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { csvCells } from '../reading/csv.ts';
+import { xmlTree } from '../reading/xml-tree.ts';
+import { csvLine } from './csv.ts';
+import { otlpTrace } from './otlp.ts';
+import type { ExchangedStrand } from './strand.ts';
+import { XES_HEAD, XES_TAIL, xesTrace } from './xes.ts';
+
+const step = (id: number, parent: number | null, component: string, from: number, to: number, outcome = 'done') => ({
+  id,
+  parent,
+  leg: 1,
+  attempt: 1,
+  component,
+  host: component === 'desk' ? 'app-1' : '',
+  startedAt: `2026-11-24T10:00:0${from}.123456Z`,
+  endedAt: `2026-11-24T10:00:0${to}.000001Z`,
+  workMs: 1,
+  waitMs: 0,
+  outcome,
+  records: 2,
+});
+const strand: ExchangedStrand = {
+  id: 'order:LX-1',
+  flow: 'order',
+  flowLabel: 'lens order',
+  businessId: 'LX-1',
+  outcome: 'failed',
+  attributes: { shop: 'A & B "<7>"' },
+  startedAt: '2026-11-24T10:00:00.123456Z',
+  endedAt: '2026-11-24T10:00:09.000001Z',
+  steps: [step(1, null, 'desk', 0, 9), step(2, 1, 'store', 2, 5, 'failed')],
+  findings: [{ kind: 'failed-at', component: 'store', sentence: 'Failed in store.' }],
+};
+
+describe('a strand as a trace of OTLP', () => {
+  const { resourceSpans } = otlpTrace(strand) as {
+    resourceSpans: {
+      resource: { attributes: { key: string; value: { stringValue: string } }[] };
+      scopeSpans: { spans: Record<string, unknown>[] }[];
+    }[];
+  };
+  const spans = resourceSpans.flatMap((one) => one.scopeSpans.flatMap((scope) => scope.spans));
+
+  test('has a span for the whole and one for each step below its caller’s', () => {
+    expect(spans.map((span) => span.name)).toEqual(['lens order', 'desk', 'store']);
+    expect(spans[1]!.parentSpanId).toBe(spans[0]!.spanId);
+    expect(spans[2]!.parentSpanId).toBe(spans[1]!.spanId);
+    expect(new Set(spans.map((span) => span.traceId)).size).toBe(1);
+    for (const span of spans)
+      expect([String(span.traceId), String(span.spanId)]).toEqual([expect.stringMatching(/^[0-9a-f]{32}$/), expect.stringMatching(/^[0-9a-f]{16}$/)]);
+  });
+  test('keeps microseconds, names services and hosts, and marks what failed', () => {
+    expect(spans[0]).toMatchObject({ startTimeUnixNano: '1795514400123456000', endTimeUnixNano: '1795514409000001000', status: { code: 2 } });
+    expect(spans.map((span) => (span.status as { code: number }).code)).toEqual([2, 0, 2]);
+    expect(resourceSpans.map((one) => one.resource.attributes.map((own) => own.value.stringValue))).toEqual([
+      ['fadenweg'],
+      ['desk', 'app-1'],
+      ['store'],
+    ]);
+  });
+  test('is the same each time', () => expect(otlpTrace(strand)).toEqual(otlpTrace(strand)));
+});
+
+describe('a strand as a trace of XES', () => {
+  test('is well-formed, with a start and an end for each step in order of time', () => {
+    const log = xmlTree((XES_HEAD + xesTrace(strand) + XES_TAIL).replace(/^<\?xml.*\?>\n/, ''))!;
+    const trace = log.children.find((one) => one.name === 'trace')!;
+    const value = (node: typeof trace, key: string): string | undefined =>
+      node.children
+        .find((one) => one.attributes.some(([name, text]) => name === 'key' && text === key))
+        ?.attributes.find(([name]) => name === 'value')?.[1];
+    expect([value(trace, 'concept:name'), value(trace, 'fadenweg:shop')]).toEqual(['LX-1', 'A & B "<7>"']);
+    const events = trace.children.filter((one) => one.name === 'event');
+    expect(
+      events.map((one) => `${value(one, 'concept:name')} ${value(one, 'lifecycle:transition')} ${value(one, 'time:timestamp')!.slice(17)}`),
+    ).toEqual(['desk start 00.123+00:00', 'store start 02.123+00:00', 'store complete 05.000+00:00', 'desk complete 09.000+00:00']);
+  });
+  test('of any text', () =>
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), (text) =>
+        expect(xmlTree(xesTrace({ ...strand, businessId: text, attributes: { [text]: text } }))).not.toBeNull(),
+      ),
+    ));
+});
+
+describe('a line of CSV', () => {
+  test('is read back as it was', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.string().filter((text) => !/^[=+@\t\r]|^-(?!\d)/.test(text)),
+          { minLength: 2, maxLength: 6 },
+        ),
+        (cells) => expect(csvCells(csvLine(cells))).toEqual(cells),
+      ),
+    ));
+  test('holds no formula', () => expect(csvLine(['=1+1', '+49 30', '-5', -5, '@x', null, true])).toBe("'=1+1,'+49 30,-5,-5,'@x,,true"));
+});
