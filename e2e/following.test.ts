@@ -7,6 +7,7 @@ import { ROOT } from '../packages/launch/src/places.ts';
 import { bringMorning, makeMorning, startSystem, type System } from '../packages/launch/src/testing/system.ts';
 import { openBrowser, type Browser } from './support/browser.ts';
 import { Page } from './support/page.ts';
+import { viewsOf } from './support/views.ts';
 
 let system: System;
 let browser: Browser;
@@ -341,30 +342,7 @@ describe('lists and sources', () => {
     const rules = theme === 'dark' ? 'colours' : 'all';
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     const call = truth.find((one) => one.story === 8)!;
-    const views = [
-      '/strands',
-      `/strands/order:${failed.businessId}`,
-      `/strands/order:${failed.businessId}?tab=record`,
-      `/strands/order:${failed.businessId}?tab=identifiers`,
-      `/strands/call:${encodeURIComponent(call.businessId)}?tab=time`,
-      `/strands/order:${failed.businessId}?tab=compare`,
-      '/strands?by=finding',
-      '/strands?outcome=doubled&common=yes',
-      '/usual/lens-order',
-      '/changes',
-      '/changes?tab=register',
-      `/strands/order:${failed.businessId}?tab=compare&beside=good&view=story`,
-      '/sources',
-      '/sources?tab=imports',
-      '/sources?tab=identifiers',
-      '/find?text=LX-999999',
-      '/find?q=timeout&w=all',
-      '/find?q=where+level+%3D%3D+error',
-      '/sources?tab=coverage',
-      '/sources?tab=hosts',
-      '/strands?by=party',
-      '/nowhere',
-    ];
+    const views = viewsOf(failed.businessId, call.businessId);
     const broken: string[] = [];
     for (const path of views) {
       await page.open(path);

@@ -26,7 +26,11 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
     const again = step && !begun.has(index) && beginsAnew(step, record, records, named) ? step : undefined;
     if (!step || again) {
       const at = begins ? record.at - record.took : record.at;
-      const before = again ? (again.parent === null ? undefined : all[again.parent - 1]) : callerOf(record, at, index, records, stepOf, all, spread);
+      const before = again
+        ? again.parent === null
+          ? undefined
+          : all[again.parent - 1]
+        : callerOf(record, begins ? keysSince(at, index, records) : record.keys, at, index, records, stepOf, all, spread);
       step = {
         id: all.length + 1,
         leg: 1,
@@ -113,9 +117,21 @@ function spreads(records: readonly StrandRecord[]): Map<number, number> {
   return spread;
 }
 
+/** What a component names from the begin that a record states up to that record: at its begin it may know less than at its end. */
+function keysSince(at: number, index: number, records: readonly StrandRecord[]): number[] {
+  const { component, host, keys } = records[index]!;
+  const found = new Set(keys);
+  for (let i = index - 1; i >= 0 && records[i]!.at >= at; i--) {
+    const other = records[i]!;
+    if (other.component === component && other.host === host) for (const key of other.keys) found.add(key);
+  }
+  return [...found];
+}
+
 /** Who handed over to a record with which a step begins: the last other component that named the rarest identifier which any of them shares with it; else the last that spoke. */
 function callerOf(
-  { component, keys }: StrandRecord,
+  { component }: StrandRecord,
+  keys: readonly number[],
   at: number,
   index: number,
   records: readonly StrandRecord[],

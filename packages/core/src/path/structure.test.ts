@@ -60,6 +60,39 @@ describe('who called whom', () => {
     ]);
   });
 
+  test('at its begin a component was handed what it names first, not what it names at its end', () =>
+    expect(
+      told([
+        record(0, 'desk'),
+        record(3, 'bus', { keys: [101] }),
+        record(5, 'mill', { keys: [ORDER, 101] }),
+        record(40, 'mill', { keys: [ORDER, 102], took: 35_000 }),
+        record(41, 'bus', { keys: [102] }),
+      ]),
+    ).toEqual([
+      ['desk', null, 1, null],
+      ['bus', 'desk', 1, null],
+      ['mill', 'bus', 1, null],
+    ]));
+
+  test('what was handed on and goes on later stands beside nothing', () =>
+    expect(
+      told([
+        record(0, 'desk', { keys: [ORDER, 101, 102] }),
+        record(2, 'mill', { keys: [ORDER, 101] }),
+        record(5, 'mill', { keys: [ORDER, 103] }),
+        record(9, 'cart', { keys: [ORDER, 103] }),
+        record(80, 'mail', { keys: [ORDER, 102] }),
+        record(85, 'cart', { keys: [ORDER, 103] }),
+        record(90, 'mail', { keys: [ORDER, 102] }),
+      ]),
+    ).toEqual([
+      ['desk', null, 1, null],
+      ['mill', 'desk', 1, null],
+      ['cart', 'mill', 1, null],
+      ['mail', 'desk', 1, null],
+    ]));
+
   test('what it alone knows of stays within it', () => {
     const branch = { keys: [ORDER, 101] };
     expect(told([record(0, 'desk'), record(2, 'keys', branch), record(60, 'keys', branch), record(90, 'lock', { ...branch, took: 80_000 })])).toEqual(

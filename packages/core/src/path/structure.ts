@@ -53,13 +53,12 @@ function attemptOf(step: Step, steps: readonly Step[], records: readonly StrandR
   return 1;
 }
 
-/** Numbers groups of steps that have one caller and were under way, with all that they called, at the same time. */
+/** Several components, or one on several hosts; one that tells its host in one log and not in another is alone. */
+const isFork = (members: readonly Step[]): boolean =>
+  new Set(members.map((step) => step.component)).size > 1 || new Set(members.map((step) => step.host).filter((host) => host !== '')).size > 1;
+
+/** Numbers groups of steps that have one caller and were under way at the same time. What they handed on to others goes on later, and is no part of it. */
 function sideBySide(steps: readonly Step[]): void {
-  const ends = steps.map((step) => step.endedAt);
-  for (let i = steps.length - 1; i >= 0; i--) {
-    const { parent } = steps[i]!;
-    if (parent !== null) ends[parent - 1] = Math.max(ends[parent - 1]!, ends[i]!);
-  }
   const byCaller = new Map<number, Step[]>();
   for (const step of steps) {
     step.parallel = null;
@@ -74,7 +73,7 @@ function sideBySide(steps: readonly Step[]): void {
     let members: Step[] = [];
     let until = -Infinity;
     const close = (): void => {
-      if (members.length > 1) {
+      if (isFork(members)) {
         group++;
         for (const member of members) member.parallel = group;
       }
@@ -85,7 +84,7 @@ function sideBySide(steps: readonly Step[]): void {
         members = [];
       }
       members.push(step);
-      until = Math.max(until, ends[step.id - 1]!);
+      until = Math.max(until, step.endedAt);
     }
     close();
   }
