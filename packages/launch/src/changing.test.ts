@@ -180,6 +180,17 @@ test('codes in a record are explained, one’s own before those of standards', a
   await expect(send('POST', '/explanations', { items: [{ code: 'x' }] })).rejects.toThrow(/not as it should be/);
 });
 
+test('strands are listed by what their records say', async () => {
+  const found = async (q: string, more = ''): Promise<string[]> =>
+    (await system.get<Page<StrandSummary>>(`/strands?sort=started&limit=500&q=${encodeURIComponent(q)}${more}`)).items.map((one) => one.businessId);
+  const failed = (await system.get<Page<StrandSummary>>('/strands?sort=started&limit=500&outcome=failed')).items.map((one) => one.businessId);
+  expect(await found('where level = error')).toEqual(failed);
+  expect(await found("'LX-300004 packed'")).toEqual([order(4)]);
+  expect(await found('where level = error', '&outcome=done')).toEqual([]);
+  expect(await found('nowhere')).toEqual([]);
+  await expect(found('where (')).rejects.toThrow(/not understood/);
+});
+
 describe('taken along', () => {
   const text = async (path: string): Promise<string> => (await fetch(`${system.url}/api${path}`)).text();
 

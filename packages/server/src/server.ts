@@ -217,6 +217,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         new StrandSeriesService(strandRows, identifiers),
         new InCommonService(strandRows, records, identifiers, names),
         search,
+        find,
         names,
       ),
       ...importRoutes(imports, sources),

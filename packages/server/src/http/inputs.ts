@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import { parseSearch, type Search } from '@fadenweg/core';
+import { Refusal } from './problems.ts';
 
 /** Schemas that several calls share. Unknown names are refused, so that a misspelt filter is not silently ignored. */
 export const limit = (most: number, usual: number): Joi.NumberSchema => Joi.number().integer().min(1).max(most).default(usual);
@@ -19,4 +21,16 @@ export function microsOf(text: string): number {
   const ms = Date.parse(text);
   const fraction = /\.(\d{4,6})/.exec(text)?.[1];
   return Math.floor(ms / 1000) * 1_000_000 + (fraction ? Number(fraction.padEnd(6, '0')) : (ms - Math.floor(ms / 1000) * 1000) * 1000);
+}
+
+/** A search as it was typed; a mistake is refused with its place. */
+export function searchOf(q: string): Search {
+  const { search, problem } = parseSearch(q);
+  if (!problem) return search;
+  throw new Refusal(
+    400,
+    'The search is not understood',
+    `${problem.message} (character ${problem.from + 1})`,
+    problem.proposal ? `Perhaps: ${problem.proposal}` : undefined,
+  );
 }

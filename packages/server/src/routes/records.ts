@@ -14,10 +14,10 @@ import type {
   Timeline,
   TimelinePart,
 } from '@fadenweg/api';
-import { codesIn, decode, isoMicros, LEVELS, LONGEST_SEARCH, parseSearch, rankOfText, type Encoding } from '@fadenweg/core';
+import { codesIn, decode, isoMicros, LEVELS, LONGEST_SEARCH, rankOfText, type Encoding } from '@fadenweg/core';
 import { byteOfId } from '../intake/batch.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
-import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
+import { after, instant, limit, list, microsOf, searchOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import type { OwnCodes } from '../repositories/own-codes.ts';
 import type { RecordRepository, RecordRow } from '../repositories/records.ts';
@@ -58,18 +58,10 @@ interface Asking extends Among {
 
 /** What a query asks for; a mistake in the search is refused with its place. */
 function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'> {
-  const { search, problem } = parseSearch(query.q);
-  if (problem)
-    throw new Refusal(
-      400,
-      'The search is not understood',
-      `${problem.message} (character ${problem.from + 1})`,
-      problem.proposal ? `Perhaps: ${problem.proposal}` : undefined,
-    );
   const cursor = query.after ? parseRecordKey(query.after) : null;
   if (query.after && !cursor) throw new Refusal(400, 'The request is not as it should be', '“after” is no record’s id.');
   return {
-    search,
+    search: searchOf(query.q),
     from: query.from ? microsOf(query.from) : 0,
     to: query.to ? microsOf(query.to) : FAR,
     environment: splitList(query.environment),

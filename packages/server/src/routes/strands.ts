@@ -16,12 +16,14 @@ import type {
   StrandSeries,
   StrandSummary,
 } from '@fadenweg/api';
+import { LONGEST_SEARCH } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
-import { after, instant, limit, list, microsOf, splitList } from '../http/inputs.ts';
+import { after, instant, limit, list, microsOf, searchOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../repositories/strands.ts';
 import { parseRecordKey } from '../services/present.ts';
+import type { FindService } from '../services/find/find-service.ts';
 import type { InCommonService } from '../services/in-common.ts';
 import type { SearchService } from '../services/search-service.ts';
 import type { StrandSeriesService } from '../services/series.ts';
@@ -29,11 +31,14 @@ import { exportedStrands, STRAND_FORMATS, type StrandFormat } from '../services/
 import type { StrandBeside } from '../services/strand-beside.ts';
 import type { StrandService } from '../services/strand-service.ts';
 
+/** Strands that a search may narrow a list to. */
+const MOST_HOLDING = 5000;
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
 const id = Joi.object({ id: Joi.string().max(300).required() });
 const duration = Joi.number().min(0).max(31_536_000_000);
 const filters = {
   identifier: Joi.string().max(200),
+  q: Joi.string().trim().max(LONGEST_SEARCH),
   flow: list,
   outcome: list,
   component: list,
@@ -47,6 +52,7 @@ const filters = {
 };
 interface Filters {
   identifier?: string;
+  q?: string;
   flow?: string;
   outcome?: string;
   component?: string;
@@ -65,6 +71,7 @@ export function strandRoutes(
   series: StrandSeriesService,
   inCommon: InCommonService,
   search: SearchService,
+  find: FindService,
   names: Names,
 ): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
@@ -84,8 +91,32 @@ export function strandRoutes(
       from: query.from ? microsOf(query.from) : undefined,
       to: query.to ? microsOf(query.to) : undefined,
     };
-    return query.identifier === undefined ? filter : { ...filter, ...(await search.narrow(query.identifier)) };
+    const named = query.identifier === undefined ? filter : { ...filter, ...(await search.narrow(query.identifier)) };
+    return query.q === undefined || query.q === '' ? named : { ...named, founders: await holding(query, named) };
   };
+  /** Of a filter's strands those that hold a record which a search finds. */
+  async function holding({ q = '', from, to, environment }: Filters, { founders }: StrandFilter): Promise<number[]> {
+    const found = await find.foundersWith(
+      {
+        search: searchOf(q),
+        from: from ? microsOf(from) : 0,
+        to: to ? microsOf(to) : Number.MAX_SAFE_INTEGER,
+        environment: splitList(environment),
+        quiet: false,
+        order: 'latest',
+        after: null,
+      },
+      MOST_HOLDING,
+    );
+    if (found.cut)
+      throw new Refusal(
+        400,
+        'Too many to be listed',
+        `More than ${found.founders.length.toLocaleString('en')} strands hold what is searched for, or they could not all be looked for in time.`,
+        'Narrow the window or the search; Find shows the records themselves, and groups them by strand.',
+      );
+    return founders ? found.founders.filter((one) => founders.includes(one)) : found.founders;
+  }
   return [
     endpoint<Filters & { sort: StrandSort; after?: string; limit: number }>({
       method: 'get',

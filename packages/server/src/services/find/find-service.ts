@@ -24,6 +24,8 @@ import { levelText, type Searchables } from './searchables.ts';
 
 /** How long one call searches, in milliseconds; the next goes on where it ended. */
 const BUDGET = 160;
+/** Strands that hold what is searched for are sought so long, in milliseconds. */
+const LONGEST = 5000;
 /** A call that goes on with a list may last longer: a part of the answer stands there already. */
 const LONGER = 450;
 /** Values are taken from so many records at most. */
@@ -195,6 +197,35 @@ export class FindService {
       next: next(end),
       searched: this.scanner.share(asked, end),
     };
+  }
+
+  /**
+   * Strands that hold a record which a search finds, the latest first.
+   *
+   * @returns `cut` where there are more than `most`, or where looking for all of them would take too long
+   */
+  async foundersWith(question: Asked, most: number): Promise<{ founders: number[]; cut: boolean }> {
+    const found = new Set<number>();
+    const until = Date.now() + LONGEST;
+    for (let { after } = question; ;) {
+      const asked = await this.scanner.bounded({ ...question, after, order: 'latest' });
+      const founders = new Map<RecordRow, number>();
+      const end = await this.scanner.scan(asked, LONGER, {
+        fields: ['strand'],
+        prepare: async (rows, cache) => {
+          founders.clear();
+          (await this.searchables.foundersOf(rows, cache)).forEach((founder, i) => founder !== null && founders.set(rows[i]!, founder));
+        },
+        take: (row) => {
+          const founder = founders.get(row);
+          if (founder !== undefined) found.add(founder);
+          return found.size < most;
+        },
+      });
+      if (end === null || found.size >= most) return { founders: [...found], cut: end !== null };
+      if (Date.now() > until) return { founders: [...found], cut: true };
+      after = end;
+    }
   }
 
   /** The foremost records by a field, of as much as a call reaches; `beyond`: none that does not come before this one. */
