@@ -10,6 +10,7 @@ export interface Change {
   /** '' where it concerns a host, or everything. */
   component: string;
   host: string;
+  /** '' for what was registered without one: it concerns each. */
   environment: string;
   /** A setting's name, or the product whose version it is. */
   subject: string;

@@ -122,6 +122,11 @@ describe('what changed', () => {
     const made = await send<Change>('POST', '/changes', { what: 'cables of the hall exchanged', component: 'desk', at: at(199) });
     expect(made).toMatchObject({ kind: 'registered', by: 'local administrator', words: 'cables of the hall exchanged', record: null });
     expect((await system.get<Page<Change>>(`/changes?from=${at(180)}`)).items).toHaveLength(1);
+    // without an environment it concerns each; with one, that alone
+    expect((await system.get<Page<Change>>(`/changes?from=${at(180)}&environment=production`)).items).toEqual([made]);
+    const elsewhere = await send<Change>('POST', '/changes', { what: 'cables elsewhere', environment: 'trial', at: at(199) });
+    expect((await system.get<Page<Change>>(`/changes?from=${at(180)}&environment=production`)).items).toEqual([made]);
+    await send('DELETE', `/changes/${elsewhere.id}`);
     await send('DELETE', `/changes/${made.id}`);
     expect((await system.get<Page<Change>>(`/changes?from=${at(180)}`)).items).toHaveLength(0);
     await expect(send('DELETE', `/changes/${made.id}`)).rejects.toThrow(/Not found/);

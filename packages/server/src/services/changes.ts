@@ -23,6 +23,9 @@ const COUNTED = 6 * HOUR;
 const LONGER = 8 * 24 * HOUR;
 const FEW = 40;
 
+/** What was registered without an environment concerns each of them. */
+const isIn = ({ environment }: { environment: string }, asked: readonly string[]): boolean => environment === '' || asked.includes(environment);
+
 type Known = CoreChange & { environment: string; by: string | null; id: string };
 
 /** What changed, when, and whether a finding began with it. */
@@ -52,7 +55,7 @@ export class Changes {
       (one) =>
         one.at >= from &&
         one.at < to &&
-        (!environment || environment.includes(one.environment)) &&
+        (!environment || isIn(one, environment)) &&
         (!components || components.some((name) => name === one.component || one.names.includes(name.toLowerCase()))) &&
         (after === null || one.at > after.at || (one.at === after.at && one.id > after.id)),
     );
@@ -78,7 +81,7 @@ export class Changes {
       what,
       component,
       host,
-      environment: environment || 'production',
+      environment,
       at: at === undefined ? Date.now() * 1000 : microsOf(at),
       who,
     });
@@ -96,7 +99,7 @@ export class Changes {
    * finding is most surely more likely; else the latest, with what is known of it.
    */
   async before(strand: StrandRow, finding: Finding, at: number, hosts: readonly string[]): Promise<NearestChange | null> {
-    const known = (await this.all()).filter((one) => one.environment === strand.environment);
+    const known = (await this.all()).filter((one) => isIn(one, [strand.environment]));
     // a failing record names what did not answer
     const text = finding.record.text.toLowerCase();
     const named = this.names.components().filter((name) => name.length > 2 && text.includes(name.toLowerCase()));
