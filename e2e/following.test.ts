@@ -182,6 +182,14 @@ describe('lists and sources', () => {
     await page.until('the slowest failed order', async () => (await sentence()).includes('waited 8.0'));
   });
 
+  test('what is shown is taken along by a menu that stands where it can be seen', async () => {
+    await page.open('/strands');
+    await page.click(page.button('take along'));
+    const below =
+      "const box = [...document.querySelectorAll('.formats a')].at(-1).getBoundingClientRect(); return box.height > 0 ? innerHeight - box.bottom : NaN";
+    await page.until('its last format', async () => (await browser.driver.executeScript<number>(below)) >= 0);
+  });
+
   test('a change is registered, marked on the time axis, and what was found out about a cause is kept', async () => {
     await page.open('/changes?tab=register');
     await page.until('the form', async () => (await page.text(By.css('.sheet'))).includes('What changed'));

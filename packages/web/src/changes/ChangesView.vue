@@ -152,8 +152,8 @@ const failedSince = (change: Change) => ({
       <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => adjust({ tab: name === 'state' ? undefined : name })">
         <StatesSheet v-if="tab === 'state'" :at="at" :environment="environment" />
         <ChangeForm
-          v-else
-          :at="at"
+          v-else-if="scope.span.value.to"
+          :at="scope.span.value.to"
           :components="store.summary?.components ?? []"
           :environment="scope.chosen.value[0] ?? ''"
           @registered="registered"

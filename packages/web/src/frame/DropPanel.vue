@@ -19,7 +19,9 @@ watch(open, (wanted) => {
 function place(): void {
   const bounds = button.value!.getBoundingClientRect();
   left.value = Math.max(4, Math.min(bounds.left, window.innerWidth - panel.value!.offsetWidth - 4));
-  top.value = bounds.bottom;
+  // above the button where there is no room below it
+  const height = panel.value!.offsetHeight;
+  top.value = bounds.bottom + height <= window.innerHeight ? bounds.bottom : Math.max(4, bounds.top - height);
 }
 function toggled(now: Event): void {
   const opened = (now as ToggleEvent).newState === 'open';

@@ -19,7 +19,7 @@ const of = ({ alike, all }: { alike: number; all: number }): string => `${alike 
 </script>
 <template>
   <p class="change">
-    {{ change.sure ? 'Began with a change' : 'A change shortly before' }}:
+    {{ !change.sure ? 'A change shortly before' : change.before.alike === 0 ? 'Began with a change' : 'More often since a change' }}:
     <RouterLink :to="{ name: 'changes', query: { w: 'all', change: change.id } }">{{ change.words }}</RouterLink>
     <span class="soft"> at {{ dayAndClock(change.at) }}.</span><br />
     <span class="soft"
