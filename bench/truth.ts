@@ -173,7 +173,7 @@ function table(scoring: Scoring): string[] {
     '| | strands | found | records F1 | wrong / missing | carried over rightly | identifiers F1 | order of begins | begins and ends | outcome | given up in | cause in | its record |',
     '|---|---|---|---|---|---|---|---|---|---|---|---|---|',
     ...[...scoring.byFlow].sort(([a], [b]) => a.localeCompare(b)).map(([flow, score]) => row(flow, score)),
-    ...[...scoring.byStory].sort(([a], [b]) => a - b).map(([story, score]) => row(`story ${story}`, score)),
+    ...[...scoring.byKind].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true })).map(([kind, score]) => row(kind, score)),
     '',
     `Strands that never were: ${scoring.invented.length}${scoring.invented.length > 0 ? ` (${scoring.invented.slice(0, 8).join(', ')})` : ''}.`,
     '',

@@ -86,7 +86,7 @@ export interface UsualSaying {
   /** What comes behind it nearly always; `share` is at least so often. */
   then: (UsualTime & { saying: number; share: number })[];
   /** Numbers that it states, by their place in the first line. */
-  volumes: { slot: number; median: number; least: number; most: number }[];
+  volumes: { of: string; median: number; least: number; most: number }[];
 }
 /** What is normal for a flow, learned from its good legs. */
 export interface FlowUsual {

@@ -16,6 +16,7 @@ export { EVERYWHERE, reachOf, type Reach } from './coverage/reach.ts';
 export { joinStretches, stretchesOf, type Stretch } from './coverage/stretches.ts';
 export { suggestKinds, type SuggestRecord, type Suggestion } from './identifiers/suggest.ts';
 export { STANDARD_KINDS } from './identifiers/supplied.ts';
+export { measuresOf, tellingParts, withMeasures } from './shapes/measures.ts';
 export { traitsOf } from './shapes/traits.ts';
 export { shapeHash, shapeText } from './shapes/shape.ts';
 export { compareWithUsual, type Compared } from './usual/compare.ts';

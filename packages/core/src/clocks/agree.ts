@@ -35,5 +35,38 @@ export function agree(intervals: readonly { low: Duration; high: Duration }[]): 
   return best;
 }
 
+/**
+ * As far around where most agree as nearly as many do: a few that are mistaken and happen to agree with most make the peak narrow, and move it.
+ *
+ * @param share of those that agree at the peak
+ */
+export function nearlyAgree(intervals: readonly { low: Duration; high: Duration }[], share: number): Agreed | null {
+  const peak = agree(intervals);
+  if (!peak) return null;
+  const need = peak.votes * share;
+  const edge = (starts: Float64Array, ends: Float64Array, from: number): number => {
+    let votes = peak.votes;
+    let begun = starts.findIndex((at) => at > from);
+    if (begun < 0) begun = starts.length;
+    for (let ended = ends.findIndex((at) => at >= from); ended >= 0 && ended < ends.length; ended++) {
+      const at = ends[ended]!;
+      while (begun < starts.length && starts[begun]! <= at) {
+        votes++;
+        begun++;
+      }
+      votes--;
+      if (votes < need) return at;
+    }
+    return Infinity;
+  };
+  const mirrored = intervals.map(({ low, high }) => ({ low: 0 - high, high: 0 - low }));
+  const sorted = (list: readonly { low: Duration; high: Duration }[], name: 'low' | 'high'): Float64Array => Float64Array.from(list, (one) => one[name]).sort(); // prettier-ignore
+  return {
+    votes: peak.votes,
+    low: 0 - edge(sorted(mirrored, 'low'), sorted(mirrored, 'high'), 0 - peak.low),
+    high: edge(sorted(intervals, 'low'), sorted(intervals, 'high'), peak.high),
+  };
+}
+
 /** Of the least difference that it allows. */
 const farness = (low: Duration, high: Duration): Duration => (low > 0 ? low : high < 0 ? -high : 0);

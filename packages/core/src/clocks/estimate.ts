@@ -1,5 +1,5 @@
 import type { Duration, Microseconds } from '../units.ts';
-import { agree, type Agreed } from './agree.ts';
+import { agree, nearlyAgree, type Agreed } from './agree.ts';
 import { boundsOf, resolutions } from './calls.ts';
 import { fit, MOST_DRIFT } from './fit.ts';
 import { between, groups, measure, tighten, type Most, type PairBound } from './network.ts';
@@ -13,6 +13,8 @@ const FEW_STRETCHES = 4;
 /** A clock that is known as closely as this is known, in microseconds; else it has to be at least twice as far off as it is uncertain. */
 export const CLOSE: Duration = 100_000;
 const NEARLY_ALL = 0.9;
+/** Of those that agree on a difference, so many do throughout what is taken for it. */
+const NEARLY_ALL_AGREE = 0.95;
 /** So many passages have to bound a clock before it is corrected. */
 const FEWEST_HOPS = 20;
 
@@ -68,7 +70,7 @@ function pairsOf(bounds: readonly Bound[]): PairBound[] {
   return [...byPair.values()].flatMap((own) => {
     const sure = level(own.filter((bound) => !bound.likely));
     const proven = sure.some((bound) => bound.low > -Infinity);
-    const found = (proven ? null : agreeing(own)) ?? (sure.length > 0 ? widened(agree(sure)!, sure) : null);
+    const found = (proven ? null : agreeing(own)) ?? (sure.length > 0 ? widened(nearlyAgree(sure, NEARLY_ALL_AGREE)!, sure) : null);
     return found ? [{ a: own[0]!.a, b: own[0]!.b, ...found }] : [];
   });
 }
@@ -149,10 +151,13 @@ function refine(estimates: readonly ClockEstimate[], bounds: readonly Bound[]): 
       if (!last) continue;
       const near = sure
         .flatMap((bound) => asSeen(bound, clock, spansOf))
-        .filter((one) => one.at >= last.from && one.at <= Math.max(last.to, behind.from + (last.to - last.from)))
+        .filter(
+          (one) =>
+            one.at >= last.from && one.at > before.from && one.at < behind.to && one.at <= Math.max(last.to, behind.from + (last.to - last.from)),
+        )
         .sort((x, y) => x.at - y.at);
       let score = near.filter((one) => holds(behind, one)).length;
-      let best = { score, at: last.from };
+      let best = { score, at: Math.max(last.from, before.from) };
       for (const [place, one] of near.entries()) {
         score += Number(holds(before, one)) - Number(holds(behind, one));
         if (score > best.score) best = { score, at: near[place + 1] ? (one.at + near[place + 1]!.at) / 2 : one.at + 1 };

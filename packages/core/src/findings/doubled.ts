@@ -1,5 +1,5 @@
 import type { StrandRecord } from '../path/types.ts';
-import { said, words } from './sentence.ts';
+import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import type { Finding, Verdict } from './types.ts';
 
@@ -23,6 +23,29 @@ export function withTwin<V extends Verdict>(verdict: V, records: readonly Strand
   const well = !['failed', 'stalled', 'refused'].includes(verdict.outcome);
   const findings = (well ? [finding, ...verdict.findings] : [...verdict.findings, finding]).map((one, i) => ({ ...one, rank: i + 1 }));
   return { ...verdict, outcome: well ? 'doubled' : verdict.outcome, findings };
+}
+
+/** A leg in which one component was handed the same twice. */
+export function handedTwice(records: readonly StrandRecord[], index: number, first: number): Finding {
+  const record = records[index]!;
+  const taker = records.find(({ component, keys }) => component !== record.component && keys.some((key) => record.keys.includes(key) && !records[first]!.keys.includes(key))); // prettier-ignore
+  const about = { kind: 'doubled' as const, failedIn: record.component, component: record.component, missingNext: null };
+  return {
+    ...about,
+    rank: 1,
+    record: index,
+    confidence: 0.9,
+    evidence: [first, index],
+    sentence: [
+      words('Doubled in '),
+      ...said(record, index),
+      words(', though it had done so before and nothing had failed: '),
+      { kind: 'quote', text: firstLine(records[first]!.message), record: first },
+      ...(taker ? [words('. '), { kind: 'component' as const, text: taker.component }, words(' did it twice.')] : [words('.')]),
+    ],
+    excess: null,
+    signature: signatureOf(about, record),
+  };
 }
 
 function doubled(records: readonly StrandRecord[], index: number, { label, value, of }: Twin): Finding {

@@ -1,3 +1,4 @@
+import { depthOf } from '../path/depth.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
@@ -15,14 +16,9 @@ const NESTED: Microseconds = 250_000;
  * @param telling index of an earlier record of another component that tells this leg from the good ones; it counts before what followed from it
  */
 export function failure(records: readonly StrandRecord[], path: Path, failing: readonly number[], telling: number | undefined): Finding {
-  const depth = (index: number): number => {
-    let steps = 0;
-    for (let step = path.steps[path.stepOf[index]!]; step?.parent; step = path.steps[step.parent - 1]) steps++;
-    return steps;
-  };
   const first = failing[0]!;
   const near = failing.filter((index) => records[index]!.at - records[first]!.at <= NESTED);
-  const deepest = near.reduce((best, index) => (depth(index) > depth(best) ? index : best), first);
+  const deepest = near.reduce((best, index) => (depthOf(path, index) > depthOf(path, best) ? index : best), first);
   const root = telling ?? deepest;
   const record = records[root]!;
   const gaveUp = telling === undefined ? near.find((index) => index !== root && isCaller(path, root, index)) : deepest;

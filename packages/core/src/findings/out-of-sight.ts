@@ -15,11 +15,18 @@ export interface Hole {
   to: Microseconds;
 }
 
-/** A hole in the evidence of who usually speaks after a record; null where there is none, or nobody is known to speak. */
-export function holeAfter(records: readonly StrandRecord[], last: number, usual: Usual, reach: Reach, patience: Duration): Hole | null {
-  const next = missingAfter(records, last, usual);
-  if (!next) return null;
-  const { component } = usual.of.sayings[next.saying]!;
+/** A hole in the evidence of who should speak after a record (`due`, or who usually does); null where there is none, or nobody is known to speak. */
+export function holeAfter(
+  records: readonly StrandRecord[],
+  last: number,
+  due: string | null,
+  usual: Usual,
+  reach: Reach,
+  patience: Duration,
+): Hole | null {
+  const next = due === null ? missingAfter(records, last, usual) : undefined;
+  const component = due ?? (next && usual.of.sayings[next.saying]!.component);
+  if (!component) return null;
   const found = reach(component, records[last]!.at, patience);
   return found.kind === 'hole' ? { component, from: found.from, to: found.to } : null;
 }

@@ -31,6 +31,7 @@ export function missingAfter(records: readonly StrandRecord[], last: number, usu
  *
  * @param last index of the record up to which it came
  * @param telling index of an earlier record that tells this leg from the good ones, where there is one
+ * @param due what should have followed, and who would have said it, where that is known otherwise
  */
 export function silence(
   records: readonly StrandRecord[],
@@ -38,33 +39,44 @@ export function silence(
   evidenceEnd: Microseconds,
   usual: Usual | null,
   telling: number | undefined,
+  due?: { saying: UsualSaying | null; component: string | null },
 ): Finding {
   const record = records[last]!;
   const root = telling ?? last;
-  const next = usual ? missingAfter(records, last, usual) : undefined;
-  const missing = next ? usual!.of.sayings[next.saying]! : undefined;
-  const closing = [...new Set(records.slice(last + 1).map((other) => other.component))];
+  const next = usual && !due ? missingAfter(records, last, usual) : undefined;
+  const missing = due?.saying ?? (next ? usual!.of.sayings[next.saying]! : undefined);
+  const wait = next?.wait ?? usual?.sayingOf(record)?.then.find(({ saying }) => usual.of.sayings[saying] === missing)?.wait;
+  const after = [...new Set(records.slice(last + 1).map((other) => other.component))];
   const about = {
     kind: 'stopped-before' as const,
     failedIn: record.component,
     component: records[root]!.component,
-    missingNext: missing?.component ?? null,
+    missingNext: missing?.component ?? due?.component ?? null,
   };
-  const sentence: SentencePart[] = [words('Nothing more after '), ...said(record, last), words('.')];
-  if (missing && next)
+  const sentence: SentencePart[] = [
+    words(due && after.length > 0 ? 'Went no further than ' : 'Nothing more after '),
+    ...said(record, last),
+    words('.'),
+  ];
+  if (missing && usual)
     sentence.push(
       words(' Usually '),
       { kind: 'component', text: missing.component },
       words(' says '),
       { kind: 'words', text: `“${missing.text}” ` },
-      { kind: 'duration', time: next.wait.median },
-      words(` later (${missing.legs.toLocaleString('en')} of ${usual!.of.legs.toLocaleString('en')} good ones).`),
+      ...(wait ? [{ kind: 'duration' as const, time: wait.median }, words(' later ')] : [words('behind it ')]),
+      words(`(${missing.legs.toLocaleString('en')} of ${usual!.of.legs.toLocaleString('en')} good ones).`),
     );
+  else if (due?.component === record.component)
+    sentence.push(words(' '), { kind: 'component', text: record.component }, words(' always goes on behind that.'));
   if (root !== last)
     sentence.push(words(' Before it, what no good one has: '), ...said(records[root]!, root), ...withTraits(records[root]!), words('.'));
-  if (closing.length > 0) sentence.push(words(' '), { kind: 'component', text: closing.join(' and ') }, words(' only closed what had begun before;'));
+  if (due && after.length > 0)
+    sentence.push(words(' What '), { kind: 'component', text: after.join(', ') }, words(' said later does not stand for it;'));
+  else if (after.length > 0)
+    sentence.push(words(' '), { kind: 'component', text: after.join(' and ') }, words(' only closed what had begun before;'));
   sentence.push(
-    words(closing.length > 0 ? ' no source names it in the ' : ' No source names it in the '),
+    words(after.length === 0 ? ' No source names it in the ' : due ? ' nothing of it came in the ' : ' no source names it in the '),
     { kind: 'duration', time: evidenceEnd - records[records.length - 1]!.at },
     words(' of evidence after it.'),
   );
@@ -72,7 +84,7 @@ export function silence(
     ...about,
     rank: 1,
     record: root,
-    confidence: next ? Math.min(0.95, next.share) : root === last ? 0.6 : 0.8,
+    confidence: next ? Math.min(0.95, next.share) : due || root !== last ? 0.9 : 0.6,
     evidence: root === last ? [last] : [root, last],
     sentence,
     excess: null,

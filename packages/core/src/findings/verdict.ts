@@ -3,6 +3,7 @@ import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
+import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts';
 import { departed } from './departed.ts';
 import { unexpected } from './expected.ts';
 import { failure } from './failed.ts';
@@ -55,13 +56,25 @@ export function verdict(
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
   const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
+  if (ended && flow && usual) {
+    const amiss = behindTheEnd(records, path, usual, evidenceEnd, flow.patienceMs * 1000, reach);
+    if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
+  }
   if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
   if (evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000) {
-    const last = lastReached(records);
-    const hole = usual && holeAfter(records, last, usual, reach, flow.patienceMs * 1000);
+    const stopped = usual && stoppedAt(records, path, usual);
+    const last = stopped?.record ?? lastReached(records);
+    const due = stopped && missingComponent(stopped, records);
+    const hole = usual && holeAfter(records, last, due ?? null, usual, reach, flow.patienceMs * 1000);
     if (hole) return { outcome: 'out-of-sight', findings: [outOfSight(records, last, hole)] };
     const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
-    return { outcome: 'stalled', findings: ranked([silence(records, last, evidenceEnd, usual, telling)], departing) };
+    return {
+      outcome: 'stalled',
+      findings: ranked(
+        [stopped ? findingOf(stopped, records, evidenceEnd, usual!, telling) : silence(records, last, evidenceEnd, usual, telling)],
+        departing,
+      ),
+    };
   }
   return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };
 }

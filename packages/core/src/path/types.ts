@@ -18,6 +18,8 @@ export interface StrandRecord {
   shape: number;
   /** What tells it apart besides its shape, as `traitsOf` tells it. */
   traits: string;
+  /** Numbers that its fields state, as `measuresOf` tells them; left out for none. */
+  measures?: string;
   /** Keys of its identifiers, where they are at hand. */
   keys: readonly number[];
 }

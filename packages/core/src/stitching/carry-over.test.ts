@@ -90,6 +90,26 @@ describe('records without an identifier', () => {
     const found = carried(list);
     list.forEach((one, i) => one.shape === 2 && expect(found[i] === null).toBe(one.lane === 9));
   });
+  test('while a lane waits long for an answer, what it says as often while it idles is left alone', () => {
+    const list: One[] = [];
+    let at = 17 * SECOND;
+    for (let strand = 0; strand < 200; strand++) {
+      list.push(
+        { lane: 0, at, strand, shape: 1 },
+        { lane: 0, at: at + 3 * MS, strand: NAMELESS, shape: 2 },
+        { lane: 0, at: at + 240 * MS, strand, shape: 3 },
+      );
+      // one of eight is answered later, after anything from a second to minutes, in the same lane
+      const later = strand % 8 === 0 ? 1.25 ** (strand / 8) * SECOND : 0;
+      if (later > 0) list.push({ lane: 0, at: at + later, strand, shape: 4 });
+      at += later + (1 + ((strand * 37) % 97)) * 2 * SECOND;
+    }
+    for (let idle = 0; idle < at; idle += 41.3 * SECOND) list.push({ lane: 0, at: idle, strand: NAMELESS, shape: 5 });
+    list.sort((a, b) => a.at - b.at);
+    const found = carried(list);
+    list.forEach((one, i) => one.shape === 5 && expect(found[i]).toBeNull());
+    expect(list.every((one, i) => one.shape !== 2 || found[i] !== null)).toBe(true);
+  });
   test('nothing is carried over where there is too little to learn from', () => {
     expect(carried(work(3, 1, 60 * SECOND)).every((one) => one === null)).toBe(true);
   });

@@ -53,10 +53,12 @@ interface Habit {
 export function carryOver(records: LaneRecords): Int32Array {
   const from = new Int32Array(records.length).fill(-1);
   const { previous, next } = neighbours(records);
-  const limit = longestPause(records, previous, next);
-  if (Number.isNaN(limit)) return from;
+  const within = pausesWithin(records, previous, next);
+  if (within.length < ENOUGH) return from;
   const { strand, shape, lane } = records;
-  const mixed = mixedLanes(records, limit);
+  const widest = upToWidestStep(within);
+  const mixed = mixedLanes(records, widest);
+  const limit = Math.min(widest, untilIdle(records, mixed));
   const considered = (i: number): boolean => strand[i] === NAMELESS && !mixed.has(lane[i]!);
   const reach = reachable(records, previous, next, limit);
   const placeOf = (i: number): Place => {
@@ -120,32 +122,71 @@ function neighbours({ lane, length }: LaneRecords): { previous: Int32Array; next
   return { previous, next };
 }
 
-/**
- * The longest pause that lies within the work on a strand: pauses between neighbours where the next names on both sides are of one strand, up to the
- * widest step between them on the logarithmic scale, where that is wide enough to part two kinds of pauses. NaN where there are too few to tell.
- */
-function longestPause({ at, strand, length }: LaneRecords, previous: Int32Array, next: Int32Array): Microseconds {
+/** Pauses between neighbours where the next names on both sides are of one strand, ascending. */
+function pausesWithin({ at, strand, length }: LaneRecords, previous: Int32Array, next: Int32Array): Microseconds[] {
   /** The strand of the nearest name at a record or before it, and at it or after it. */
   const named = { before: new Int32Array(length), after: new Int32Array(length) };
   for (let i = 0; i < length; i++) named.before[i] = strand[i] !== NAMELESS || previous[i]! < 0 ? strand[i]! : named.before[previous[i]!]!;
   for (let i = length - 1; i >= 0; i--) named.after[i] = strand[i] !== NAMELESS || next[i]! < 0 ? strand[i]! : named.after[next[i]!]!;
-  const pauses: number[] = [];
+  const within: Microseconds[] = [];
   for (let i = 0; i < length; i++) {
     const before = previous[i]!;
-    if (before >= 0 && named.before[before]! >= 0 && named.before[before] === named.after[i])
-      pauses.push(Math.max(1000, Math.abs(at[i]! - at[before]!)));
+    if (before >= 0 && named.before[before]! >= 0 && named.before[before] === named.after[i]) within.push(pause(at, before, i));
   }
-  if (pauses.length < ENOUGH) return NaN;
-  pauses.sort((a, b) => a - b);
+  return within.sort((a, b) => a - b);
+}
+/** At least a millisecond: what most logs tell apart. */
+const pause = (at: Float64Array, from: number, to: number): Microseconds => Math.max(1000, Math.abs(at[to]! - at[from]!));
+
+/** The longest pause that lies within the work on a strand: up to the widest step on the logarithmic scale, where that is wide enough to part two kinds of pauses. */
+function upToWidestStep(within: readonly Microseconds[]): Microseconds {
   let widest = APART;
-  let limit = pauses[pauses.length - 1]!;
-  for (let i = pauses.length >> 1; i + 1 < pauses.length; i++) {
-    const step = pauses[i + 1]! / pauses[i]!;
+  let limit = within[within.length - 1]!;
+  for (let i = within.length >> 1; i + 1 < within.length; i++) {
+    const step = within[i + 1]! / within[i]!;
     if (step > widest) {
       widest = step;
-      limit = Math.sqrt(pauses[i]! * pauses[i + 1]!);
+      limit = Math.sqrt(within[i]! * within[i + 1]!);
     }
   }
+  return limit;
+}
+
+/**
+ * From where on a lane idles: pauses between two names of one strand are set against those from the last name of one strand to the first of the next, and
+ * the limit is where it parts them best. A lane that waits minutes for an answer idles meanwhile, as it does between two strands.
+ */
+function untilIdle({ at, strand, lane, length }: LaneRecords, mixed: ReadonlySet<number>): Microseconds {
+  const last = new Map<number, number>();
+  /** Names that come again in their lane, and those that came before. */
+  const returns = new Uint8Array(length);
+  const returned = new Uint8Array(length);
+  const seen = new Map<number, number>();
+  for (let i = 0; i < length; i++) {
+    if (strand[i]! < 0 || mixed.has(lane[i]!)) continue;
+    const key = lane[i]! * 2 ** 20 + strand[i]!;
+    const before = seen.get(key);
+    if (before !== undefined) returns[before] = returned[i] = 1;
+    seen.set(key, i);
+  }
+  const pauses: { long: Microseconds; within: boolean }[] = [];
+  for (let i = 0; i < length; i++) {
+    if (strand[i] === NAMELESS || mixed.has(lane[i]!)) continue;
+    const before = last.get(lane[i]!);
+    last.set(lane[i]!, i);
+    if (before === undefined) continue;
+    const within = strand[before] === strand[i];
+    if (within ? strand[i]! >= 0 : !returns[before] && !returned[i]) pauses.push({ long: pause(at, before, i), within });
+  }
+  pauses.sort((a, b) => a.long - b.long);
+  let [best, sum, limit] = [-Infinity, 0, Infinity];
+  pauses.forEach(({ long, within }, i) => {
+    sum += within ? 1 : -1;
+    const then = pauses[i + 1]?.long ?? Infinity;
+    if (then === long || sum < best) return;
+    best = sum;
+    limit = Math.sqrt(long * then);
+  });
   return limit;
 }
 

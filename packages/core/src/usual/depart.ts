@@ -1,7 +1,7 @@
 import type { StrandRecord } from '../path/types.ts';
 import type { Duration } from '../units.ts';
 import type { Usual } from './index-of.ts';
-import { numbersIn } from './numbers.ts';
+import { countsOf } from './numbers.ts';
 import type { Usually, Volume } from './types.ts';
 
 /** Something in a leg that is not as usual. */
@@ -45,9 +45,9 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
       }
     }
     if (numbers.length > 0) {
-      const stated = numbersIn(record.message);
+      const stated = countsOf(record);
       for (const one of numbers) {
-        const value = stated[one.slot];
+        const value = stated.find((count) => count.of === one.of)?.value;
         if (value !== undefined && (value < one.low || value > one.high)) volumes.push({ kind: 'volume', record: index, value, usual: one });
       }
     }

@@ -30,7 +30,7 @@ describe('what is usual for a flow', () => {
     expect(usual.of.sayings[ground.then[0]!.saying]!).toMatchObject({ component: 'cart', traits: 'status=ok' });
     expect(ground.then[0]!.share).toBeGreaterThan(0.95);
     expect(ground.volumes).toHaveLength(1);
-    expect(ground.volumes[0]).toMatchObject({ slot: 0 });
+    expect(ground.volumes[0]).toMatchObject({ of: '0' });
     expect(ground.volumes[0]!.median).toBeGreaterThan(35);
     expect(usual.of.ends).toEqual([{ saying: usual.of.sayings.indexOf(sayingOf(usual, 'delivered')), share: 1 }]);
   });
@@ -78,7 +78,7 @@ describe('what is usual for a flow', () => {
       said(i * 1000 + 5, 'batch', 'done', { marks: 4 }),
     ]);
     const usual = learnUsual('x', lessons(legs))!;
-    expect(usual.sayings[0]!.volumes.map((one) => one.slot)).toEqual([2]);
+    expect(usual.sayings[0]!.volumes.map((one) => one.of)).toEqual(['2']);
   });
 
   test('is the same whatever order the legs come in', () => {

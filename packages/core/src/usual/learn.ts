@@ -2,9 +2,11 @@ import type { Outcome, StrandRecord } from '../path/types.ts';
 
 import { shapeText } from '../shapes/shape.ts';
 import { lowerShare } from '../statistics/share.ts';
+import { amiss, SURELY } from './amiss.ts';
 import { departures } from './depart.ts';
 import { plainTraits, traitKey, Usual } from './index-of.ts';
-import { numbersIn } from './numbers.ts';
+import { countsOf } from './numbers.ts';
+import { hands } from './handing.ts';
 import { fences, lieOf, usually } from './robust.ts';
 import type { FlowUsual, UsualSaying, Volume } from './types.ts';
 
@@ -30,6 +32,8 @@ const FEW_ENDED = 0.1;
 const FREQUENT_END = 0.05;
 /** That nearly always one comes behind or before the other. */
 const NEARLY_ALWAYS = 0.95;
+/** Times within which something surely comes, that differ by no more than this, are alike. */
+const AS_SURE = 1.5;
 const MOST_THEN = 4;
 const MOST_VARIANTS = 12;
 /** Numbers of which nearly all differ and that are as long as this are no volumes: they name something. */
@@ -50,7 +54,7 @@ export function learnUsual(flow: string, lessons: readonly Lesson[]): FlowUsual 
   const bad = lessons.filter((lesson) => !known.has(lesson) && lesson.outcome !== 'running');
   const first = learnFrom(flow, good, bad);
   const usual = new Usual(first);
-  const plain = good.filter(({ records }) => departures(records, usual).length === 0);
+  const plain = good.filter(({ records }) => departures(records, usual).length === 0 && amiss(records, usual, SURELY).length === 0);
   // where many depart, that is how it is
   return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75) ? first : learnFrom(flow, plain, bad);
 }
@@ -78,8 +82,16 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const most = new Float64Array(count);
   const ends = new Float64Array(count);
   const positions = new Float64Array(count);
-  const pairs = new Pairs(count);
-  const volumes = new Map<number, { at: number; value: number }[]>();
+  const pairs = new Pairs(count, (saying) => sayings.all[saying]!.component);
+  const [twice, lasts, handing, taken] = Array.from({ length: 4 }, () => new Float64Array(count)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
+  const takers = new Map<number, number>();
+  const components = new Map<string, number>();
+  const volumes = new Map<string, { at: number; value: number }[]>();
   legs.forEach((places, i) => {
     const { records } = good[i]!;
     const last = new Map<number, number>();
@@ -91,16 +103,35 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
       if (times.get(place) === 1) positions[place]! += index / records.length;
       if (times.get(place) === 1 && last.size < MOST_SAYINGS) for (const [before, then] of last) pairs.add(before, place, at - then);
       last.set(place, at);
-      numbersIn(records[index]!.message).forEach((value, slot) => {
-        if (Number.isNaN(value)) return;
-        const own = volumes.get(place * 16 + slot);
+      for (const { of, value } of countsOf(records[index]!)) {
+        const key = `${place} ${of}`;
+        const own = volumes.get(key);
         if (own) own.push({ at, value });
-        else volumes.set(place * 16 + slot, [{ at, value }]);
-      });
+        else volumes.set(key, [{ at, value }]);
+      }
     });
     for (const [place, n] of times) {
       withSaying[place]!++;
       most[place] = Math.max(most[place]!, n);
+      if (n > 1) twice[place]!++;
+    }
+    const words = new Map(places.map((place, index) => [records[index]!.component, place]));
+    for (const [component, place] of words) {
+      components.set(component, (components.get(component) ?? 0) + 1);
+      if (place >= 0) lasts[place]!++;
+    }
+    const handed = new Map<number, boolean>();
+    for (const { record, taker } of hands(records)) {
+      const place = places[record]!;
+      if (place < 0) continue;
+      handed.set(place, taker !== null || handed.get(place) === true);
+      if (taker === null || places[taker]! < 0) continue;
+      const key = place * count + places[taker]!;
+      takers.set(key, (takers.get(key) ?? 0) + 1);
+    }
+    for (const [place, was] of handed) {
+      handing[place]!++;
+      if (was) taken[place]!++;
     }
     const end = places[places.length - 1]!;
     if (end >= 0) ends[end]!++;
@@ -111,17 +142,31 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const begins = good.map(({ records }) => first(records)).sort((a, b) => a - b);
   const sizes = good.map(({ records }) => records.length).sort((a, b) => a - b);
   const { after, otherwise, then } = pairs.telling(withSaying);
+  const takerOf = (place: number): number | null => {
+    let best: number | null = null;
+    let times = 0;
+    for (const [key, n] of takers) if (Math.floor(key / count) === place && n > times) [best, times] = [key % count, n];
+    return best;
+  };
   const all: UsualSaying[] = sayings.all.map((saying, place) => ({
     ...saying,
     legs: withSaying[place]!,
     bad: badWith[place]!,
     most: most[place]!,
+    twice: twice[place]!,
+    last: lasts[place]!,
+    hands: { legs: handing[place]!, taken: taken[place]!, by: takerOf(place) },
     position: positions[place]! / Math.max(1, withSaying[place]!),
     after: after[place]!,
     otherwise: otherwise[place]!,
     then: then[place]!,
-    volumes: Array.from({ length: 16 }, (_, slot) => volumeOf(slot, volumes.get(place * 16 + slot), withSaying[place]!)).flatMap((one) => one ?? []),
+    volumes: [],
   }));
+  for (const [key, cases] of volumes) {
+    const blank = key.indexOf(' ');
+    const { legs: with_, volumes: own } = all[Number(key.slice(0, blank))]!;
+    own.push(...volumeOf(key.slice(blank + 1), cases, with_));
+  }
   return {
     flow,
     legs: good.length,
@@ -131,6 +176,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     whole: usually(good.map(({ records }) => records[records.length - 1]!.at - first(records))),
     records: { least: sizes[0]!, median: sizes[sizes.length >> 1]!, most: sizes[sizes.length - 1]! },
     sayings: all,
+    components: [...components].map(([component, n]) => ({ component, legs: n })),
     varied: [...sayings.varied],
     ends: [...ends].flatMap((n, saying) => (n > 0 ? [{ saying, share: n / good.length }] : [])).sort((a, b) => b.share - a.share),
     variants: variantsOf(good),
@@ -196,7 +242,10 @@ function variedTraits(lessons: readonly Lesson[]): Set<string> {
 /** How long after one saying another comes, where it comes at all. */
 class Pairs {
   private readonly gaps = new Map<number, number[]>();
-  constructor(private readonly count: number) {}
+  constructor(
+    private readonly count: number,
+    private readonly componentOf: (saying: number) => string,
+  ) {}
 
   add(before: number, behind: number, gap: number): void {
     const key = before * this.count + behind;
@@ -210,6 +259,7 @@ class Pairs {
     const after: UsualSaying['after'][] = Array.from(cases, () => null);
     const otherwise: UsualSaying['after'][] = Array.from(cases, () => null);
     const then: UsualSaying['then'][] = Array.from(cases, () => []);
+    const candidates: NonNullable<UsualSaying['after']>[][] = Array.from(cases, () => []);
     for (const [key, gaps] of this.gaps) {
       if (gaps.length < FEWEST_LEGS) continue;
       const before = Math.floor(key / this.count);
@@ -218,34 +268,42 @@ class Pairs {
       const share = lowerShare(gaps.length, cases[before]!);
       if (before === behind || (!isBefore && share < NEARLY_ALWAYS)) continue;
       const wait = usually(gaps);
-      if (isBefore) {
-        const closer = (than: UsualSaying['after']): boolean => !than || wait.median < than.wait.median;
-        if (closer(after[behind]!)) [after[behind], otherwise[behind]] = [{ saying: before, wait }, after[behind]!];
-        else if (closer(otherwise[behind]!)) otherwise[behind] = { saying: before, wait };
-      }
+      if (isBefore) candidates[behind]!.push({ saying: before, wait });
       if (share >= NEARLY_ALWAYS) then[before]!.push({ saying: behind, share, wait });
     }
+    candidates.forEach((own, behind) => ([after[behind] = null, otherwise[behind] = null] = this.closest(own, behind)));
     for (const own of then) own.sort((a, b) => a.wait.median - b.wait.median).splice(MOST_THEN);
     return { after, otherwise, then };
+  }
+
+  /**
+   * The two that come closest before a saying. What comes within a time for sure counts before what only happens to lie closer in some legs, and what its own
+   * component said before what another one did: an answer follows its request.
+   */
+  private closest(own: NonNullable<UsualSaying['after']>[], behind: number): NonNullable<UsualSaying['after']>[] {
+    const surest = Math.min(...own.map(({ wait }) => wait.fence)) * AS_SURE;
+    const rank = ({ saying, wait }: NonNullable<UsualSaying['after']>): number =>
+      wait.fence > surest ? 2 : this.componentOf(saying) === this.componentOf(behind) ? 0 : 1;
+    return own.sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? a.wait.fence - b.wait.fence : a.wait.median - b.wait.median)).slice(0, 2);
   }
 }
 
 /** A number that is a volume: there in nearly every case, neither a name nor something that grows with time. */
-function volumeOf(slot: number, cases: { at: number; value: number }[] | undefined, legs: number): Volume[] | null {
-  if (!cases || cases.length < Math.max(FEWEST_NUMBERS, legs * NEARLY_ALWAYS)) return null;
+function volumeOf(of: string, cases: readonly { at: number; value: number }[], legs: number): Volume[] {
+  if (cases.length < Math.max(FEWEST_NUMBERS, legs * NEARLY_ALWAYS)) return [];
   const values = cases.map((one) => one.value);
   const different = new Set(values).size;
   const lie = lieOf(values, 1);
-  if (different > cases.length * 0.9 && lie.median >= NAMES_FROM) return null;
+  if (different > cases.length * 0.9 && lie.median >= NAMES_FROM) return [];
   const sorted = [...cases].sort((a, b) => a.at - b.at).map((one) => one.value);
   const half = sorted.length >> 1;
   const [early, late] = [sorted.slice(0, half).sort((a, b) => a - b), sorted.slice(half).sort((a, b) => a - b)];
-  if (different > 10 && (early[Math.floor(half * 0.9)]! < late[Math.floor(half * 0.1)]! || early[Math.floor(half * 0.1)]! > late[Math.floor(half * 0.9)]!)) return null; // prettier-ignore
+  if (different > 10 && (early[Math.floor(half * 0.9)]! < late[Math.floor(half * 0.1)]! || early[Math.floor(half * 0.1)]! > late[Math.floor(half * 0.9)]!)) return []; // prettier-ignore
   const { low, high } = fences(lie, 1);
   const [least, most] = [Math.min(...values), Math.max(...values)];
   // where nothing varies, twice as much and half as much depart; the fewer cases there are, the further away it has to be
   const factor = Math.max(2, 1 + FEWEST_LEGS / cases.length);
-  return [{ slot, median: lie.median, least, most, low: Math.min(low, (lie.median - 1) / factor), high: Math.max(high, factor * lie.median + 1), cases: cases.length }]; // prettier-ignore
+  return [{ of, median: lie.median, least, most, low: Math.min(low, (lie.median - 1) / factor), high: Math.max(high, factor * lie.median + 1), cases: cases.length }]; // prettier-ignore
 }
 
 function variantsOf(good: readonly Lesson[]): FlowUsual['variants'] {

@@ -21,8 +21,8 @@ export interface Usually {
 
 /** A number that a saying states, in good legs: how it lies on a logarithmic scale. */
 export interface Volume {
-  /** Which number of the first line, from 0. */
-  slot: number;
+  /** Which number: its place in the first line from 0, or the field that states it. */
+  of: string;
   median: number;
   least: number;
   most: number;
@@ -38,8 +38,13 @@ export interface UsualSaying extends Saying {
   /** Good legs in which it occurs, and others. */
   legs: number;
   bad: number;
-  /** Most times in one good leg. */
+  /** Most times in one good leg, and good legs that have it more than once. */
   most: number;
+  twice: number;
+  /** Good legs in which it is the last word of its component. */
+  last: number;
+  /** Good legs in which it names something for the first time; those in which another component names that too, and with which saying they do most often. */
+  hands: { legs: number; taken: number; by: number | null };
   /** Where it usually stands in a leg, 0 for the beginning and 1 for the end. */
   position: number;
   /** The saying behind which it comes, the closest one that is nearly always there, and how long after it. Index into the sayings. */
@@ -63,6 +68,8 @@ export interface FlowUsual {
   whole: Usually;
   records: { least: number; median: number; most: number };
   sayings: UsualSaying[];
+  /** In how many good legs each component speaks. */
+  components: { component: string; legs: number }[];
   /** Traits that vary too much to tell anything: component, shape and name, as `traitKey` puts them. */
   varied: string[];
   /** Sayings with which good legs end, with their share. */

@@ -8,7 +8,9 @@ import {
   Marker,
   openReader,
   sampleOf,
+  measuresOf,
   traitsOf,
+  withMeasures,
   shapeHash,
   shapeText,
   type Draft,
@@ -196,7 +198,7 @@ export class BatchBuilder {
     else records.int(lane);
     if (shift === 0) records.nothing();
     else records.big(shift);
-    const traits = traitsOf(draft.message, draft.fields);
+    const traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));
     if (traits === '') records.nothing();
     else records.text(traits);
     if (home !== null) this.glimpse(draft, home, id, marks, shape, traits);

@@ -24,6 +24,7 @@ import {
   type Level,
   type StrandRecord,
   type Twin,
+  tellingParts,
 } from '@fadenweg/core';
 import type { DeclarationRepository, FlowWithUsual } from '../repositories/declarations.ts';
 import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../repositories/identifiers.ts';
@@ -342,7 +343,7 @@ export class StrandService {
       took: row.took ?? NaN,
       message: row.message,
       shape: row.shape,
-      traits: row.traits ?? '',
+      ...tellingParts(row.traits ?? ''),
       keys: row.keys ?? [],
     };
   }

@@ -34,7 +34,7 @@ export function usualInWords(usual: CoreUsual, label: string): FlowUsual {
         most,
         after: after && { saying: shown.get(after.saying)!, ...timeOf(after.wait) },
         then: then.map(({ saying, share, wait }) => ({ saying: shown.get(saying)!, share, ...timeOf(wait) })),
-        volumes: volumes.map(({ slot, median, least, most: top }) => ({ slot, median, least, most: top })),
+        volumes: volumes.map(({ of, median, least, most: top }) => ({ of, median, least, most: top })),
       };
     }),
     ends: usual.ends.map(({ saying, share }) => ({ saying: shown.get(saying)!, share })),

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import type { Level, StrandRecord } from '@fadenweg/core';
+import { tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
@@ -171,7 +171,7 @@ class Gathering {
       took: row.big(),
       message: row.text(),
       shape: row.big(),
-      traits: row.text(),
+      ...tellingParts(row.text()),
       keys: row.bigs(),
     };
     return { record, component };

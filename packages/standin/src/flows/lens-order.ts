@@ -47,6 +47,7 @@ export function lensOrder(world: World, start: Micros, by?: { shop: string; inFi
       businessId: id,
       startedAt: start,
       story: fault?.story ?? null,
+      ...(everyday === 'none' ? {} : { kind: everyday }),
       outcome: outcomeOf(fault, everyday),
       identifiers: [
         { kind: 'order', value: id },

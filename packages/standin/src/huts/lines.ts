@@ -1,8 +1,10 @@
-import { utcText, type Micros } from '../writing/times.ts';
+import type { Random } from '../writing/random.ts';
+import { SECOND, utcText, type Micros } from '../writing/times.ts';
 
 /** The logs of the booking office for mountain huts, each in a format of its own; all hosts write UTC. */
 export const WEB = 'booking-web/web.ndjson';
-export const RESERVE = 'reserve/reserve.log';
+/** Two instances, a log each. */
+export const RESERVE = { a: 'reserve/a.log', b: 'reserve/b.log' };
 export const PAY = 'pay/pay.log';
 export const LOCKS = 'locks/locks.csv';
 export const NOTIFIER = 'notifier/notifier.log';
@@ -38,5 +40,15 @@ export const weatherLine = (at: Micros, level: string, run: string, message: str
 
 export const LEDGER = 'ledger/ledger.log';
 /** The ledger: its time in UTC, milliseconds, the entry in brackets. */
-export const ledgerLine = (at: Micros, entry: string, text: string): string =>
-  `${new Date(at / 1000).toISOString()} [${entry}] INFO ledger.Book ${text}`;
+export const ledgerLine = (at: Micros, entry: string, text: string, level = 'INFO'): string =>
+  `${new Date(at / 1000).toISOString()} [${entry}] ${level} ledger.Book ${text}`;
+export const ARCHIVE = 'archive/archive.log';
+/** Written like the ledger, by another program of the same house. */
+export const archiveLine = (at: Micros, entry: string, text: string): string =>
+  `${new Date(at / 1000).toISOString()} [${entry}] INFO archive.Shelf ${text}`;
+
+/** What an instance that is killed and starts again says, each with how long after. */
+export const restarted = (random: Random): [Micros, string][] => [
+  [random.around(4 * SECOND), 'reserve starts after an unclean end'],
+  [random.around(9 * SECOND), 'ready for requests'],
+];

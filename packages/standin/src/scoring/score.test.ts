@@ -52,7 +52,7 @@ test('what is wrong, missing, not found or never was is told', () => {
   scoring.add(told('LX-9'));
   scoring.add(told('SS-1', { kind: 'run' }));
   scoring.end();
-  expect(scoring.byStory.get(1)).toMatchObject({
+  expect(scoring.byKind.get('story 1')).toMatchObject({
     strands: 2,
     outcomes: 1,
     causes: { all: 2, failedIn: 2, component: 1, record: 1, amongThree: 1 },

@@ -66,7 +66,8 @@ export const f1 = ({ right, wrong, missing }: Hits): number => (right + wrong + 
 /** Compares strands with what really happened, strand by strand as they come; sums by flow and by story. */
 export class Scoring {
   readonly byFlow = new Map<string, Score>();
-  readonly byStory = new Map<number, Score>();
+  /** By story, or by the kind of fault where none tells it. */
+  readonly byKind = new Map<string, Score>();
   private readonly open: Map<string, Truth>;
   private readonly bad: Worst[] = [];
   /** Strands of a kind that the truth knows, which never were. */
@@ -125,7 +126,8 @@ export class Scoring {
         cause.record !== null &&
         (placeOf(first.record) === placeOf(cause.record) || isOfAccepted(first, truth)),
     };
-    for (const score of [this.of(this.byFlow, truth.flow), ...(truth.story === null ? [] : [this.of(this.byStory, truth.story)])]) {
+    const kind = truth.story === null ? truth.kind : `story ${truth.story}`;
+    for (const score of [this.of(this.byFlow, truth.flow), ...(kind === undefined ? [] : [this.of(this.byKind, kind)])]) {
       score.strands++;
       if (told) score.found++;
       add(score.records, records);

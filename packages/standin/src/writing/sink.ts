@@ -13,6 +13,8 @@ export interface Truth {
   /** Outcomes that are as right: at the margin of what is slow. */
   alsoRight?: string[];
   story: number | null;
+  /** What kind of fault it is, where no story tells it. */
+  kind?: string;
   /** The right answer: the record that tells, by its place, and the components. */
   cause: { failedIn: string; component: string; record: { source: string; line: number } | null; accepted: string[] } | null;
   attributes: Record<string, string>;

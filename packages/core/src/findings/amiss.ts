@@ -1,0 +1,100 @@
+import type { Reach } from '../coverage/reach.ts';
+import { depthOf } from '../path/depth.ts';
+import type { Path, StrandRecord } from '../path/types.ts';
+import type { Duration, Microseconds } from '../units.ts';
+import { amiss, SURELY, type Amiss } from '../usual/amiss.ts';
+import type { Usual } from '../usual/index-of.ts';
+import { handedTwice } from './doubled.ts';
+import { said, words } from './sentence.ts';
+import { signatureOf } from './signature.ts';
+import { lastReached, silence } from './stopped.ts';
+import type { Finding, SentencePart, Verdict } from './types.ts';
+
+/** Where the end is missing anyway, it only has to be said where: what so many good legs do is enough. */
+const MOSTLY = 0.8;
+
+/**
+ * What never came in a leg whose end looks well: a success that was told to the client does not mean that all that had to follow did.
+ *
+ * @param patience silence after which something does not come any more
+ * @returns null where nothing is missing, or it cannot be known yet, or may have come where our evidence has a hole
+ */
+export function behindTheEnd(
+  records: readonly StrandRecord[],
+  path: Path,
+  usual: Usual,
+  evidenceEnd: Microseconds,
+  patience: Duration,
+  reach: Reach,
+): Verdict | null {
+  if (evidenceEnd - records[records.length - 1]!.at <= patience) return null;
+  const seen = amiss(records, usual, SURELY).filter((one) => {
+    const missing = missingComponent(one, records);
+    return missing === null || reach(missing, records[one.record]!.at, patience).kind !== 'hole';
+  });
+  const one = gravest(seen, path);
+  if (!one) return null;
+  if (one.kind === 'doubled') return { outcome: 'doubled', findings: [handedTwice(records, one.record, one.first)] };
+  return { outcome: 'stalled', findings: [findingOf(one, records, evidenceEnd, usual)] };
+}
+
+/**
+ * Where a leg without an end stopped, by what should have followed; null where that is not known better than by who spoke last.
+ * Callers are silent because they wait: only who was called deeper than who spoke last fell silent by itself.
+ */
+export function stoppedAt(records: readonly StrandRecord[], path: Path, usual: Usual): Amiss | null {
+  const last = lastReached(records);
+  const seen = amiss(records, usual, MOSTLY).filter(
+    ({ kind, record }) => kind !== 'doubled' && (kind !== 'unfinished' || record === last || depthOf(path, record) > depthOf(path, last)),
+  );
+  return gravest(seen, path);
+}
+
+/** What was handed on in vain before who lost it, that before who fell silent; of several who fell silent the one that was called by the others. */
+function gravest(seen: readonly Amiss[], path: Path): Amiss | null {
+  const order: Amiss['kind'][] = ['astray', 'untaken', 'unfinished', 'doubled'];
+  const [first] = [...seen].sort(
+    (a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || depthOf(path, b.record) - depthOf(path, a.record) || b.record - a.record,
+  );
+  return first ?? null;
+}
+
+export function missingComponent(one: Amiss, records: readonly StrandRecord[]): string | null {
+  if (one.kind === 'doubled') return null;
+  if (one.kind === 'astray') return one.missing;
+  return one.missing?.component ?? (one.kind === 'unfinished' ? records[one.record]!.component : null);
+}
+
+/** @param telling index of an earlier record that tells this leg from the good ones, where there is one */
+export function findingOf(one: Amiss, records: readonly StrandRecord[], evidenceEnd: Microseconds, usual: Usual, telling?: number): Finding {
+  if (one.kind === 'astray') return astray(records, one.record, one.missing, usual);
+  const missing = one.kind === 'doubled' ? null : one.missing;
+  return silence(records, one.record, evidenceEnd, usual, telling, { saying: missing, component: missingComponent(one, records) });
+}
+
+function astray(records: readonly StrandRecord[], index: number, missing: string, usual: Usual): Finding {
+  const record = records[index]!;
+  const about = { kind: 'went-astray' as const, failedIn: record.component, component: record.component, missingNext: missing };
+  const before = records.slice(0, index).findLastIndex(({ component, keys }) => component !== record.component && keys.some((key) => record.keys.includes(key))); // prettier-ignore
+  const sentence: SentencePart[] = [
+    words('Went astray: '),
+    ...said(record, index),
+    words('. None of '),
+    words(`${usual.of.legs.toLocaleString('en')} good ones comes to `),
+    { kind: 'component', text: record.component },
+    words('; it never came to '),
+    { kind: 'component', text: missing },
+    words(', where they go.'),
+  ];
+  if (before >= 0) sentence.push(words(' It was handed on by '), ...said(records[before]!, before), words('.'));
+  return {
+    ...about,
+    rank: 1,
+    record: index,
+    confidence: 0.9,
+    evidence: before < 0 ? [index] : [before, index],
+    sentence,
+    excess: null,
+    signature: signatureOf(about, record),
+  };
+}
