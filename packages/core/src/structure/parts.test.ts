@@ -1,14 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { partsOfMessage } from './parts.ts';
-import { DEEPEST, type Part, type TreeNode } from './types.ts';
+import { DEEPEST, type TreeNode, type TreePart } from './types.ts';
 
 /** A tree in one line: `name=value(children)`. */
 const told = ({ name, value, children }: TreeNode): string =>
   `${name}${value === '' ? '' : `=${value}`}${children.length === 0 ? '' : `(${children.map(told).join(' ')})`}`;
 const parts = (message: string): string[] =>
   partsOfMessage(message).map((part) =>
-    part.kind === 'text'
+    part.kind === 'text' || part.kind === 'trace'
       ? message.slice(part.from, part.to)
       : `${part.kind}: ${told(part.root)}${part.broken ? ` ! ${part.broken.why} at ${part.broken.at}` : ''}`,
   );
@@ -30,9 +30,9 @@ describe('what a message is made of', () => {
   test('several, each by itself', () => expect(parts('{"a":1,"b":2} then <x><y>1</y></x>')).toEqual(['json: (a=1 b=2)', ' then ', 'xml: x(y=1)']));
 
   test('broken ones are shown as far as they are understood, with the place', () => {
-    const [json] = partsOfMessage('{"a":1,"b":[2,3') as [Exclude<Part, { kind: 'text' }>];
+    const [json] = partsOfMessage('{"a":1,"b":[2,3') as [TreePart];
     expect([told(json.root), json.broken]).toEqual(['(a=1 b(0=2 1=3))', { at: 15, why: 'close bracket expected' }]);
-    const [xml] = partsOfMessage('<a><b>1</b><c>2</a>') as [Exclude<Part, { kind: 'text' }>];
+    const [xml] = partsOfMessage('<a><b>1</b><c>2</a>') as [TreePart];
     expect(told(xml.root)).toMatch(/^a\(b=1 c=2/);
     expect(xml.broken!.why).toMatch(/close tag|unexpected/i);
   });
@@ -42,7 +42,7 @@ describe('what a message is made of', () => {
     const [, xml] = partsOfMessage(bomb).length === 1 ? [null, partsOfMessage(bomb)[0]!] : partsOfMessage(bomb);
     expect(JSON.stringify(xml).length).toBeLessThan(1000);
     const deep = '['.repeat(5000) + '1' + ']'.repeat(5000);
-    const [list] = partsOfMessage(deep) as [Exclude<Part, { kind: 'text' }>];
+    const [list] = partsOfMessage(deep) as [TreePart];
     let depth = 0;
     for (let node: TreeNode | undefined = list.root; node; node = node.children[0]) depth++;
     expect(depth).toBeLessThanOrEqual(DEEPEST + 1);

@@ -1,5 +1,6 @@
 import { jsonTree } from './json.ts';
-import type { Part } from './types.ts';
+import type { Part, TreePart } from './types.ts';
+import { tracesIn } from './traces/traces.ts';
 import { xmlParts } from './xml.ts';
 
 /** Longer messages are structured up to here, in UTF-16 units. */
@@ -10,11 +11,12 @@ const FEWEST_NODES = 2;
 const MOST_TRIES = 40;
 
 /**
- * What a message is made of, its stretches in order, all of it covered: text, and JSON or XML wherever it stands.
+ * What a message is made of, its stretches in order, all of it covered: text, stack traces, and JSON or XML wherever it stands.
  *
  * @param message in which a body may follow headers, or stand behind some words
+ * @param own prefixes of packages that are the program's own, for traces
  */
-export function partsOfMessage(message: string): Part[] {
+export function partsOfMessage(message: string, own: readonly string[] = []): Part[] {
   const text = message.length > LONGEST ? message.slice(0, LONGEST) : message;
   const parts: Part[] = [];
   let done = 0;
@@ -24,11 +26,18 @@ export function partsOfMessage(message: string): Part[] {
     done = part.to;
   };
   let tries = 0;
-  for (let at = nextStart(text, 0); at >= 0 && tries < MOST_TRIES; tries++) {
-    const found = text[at] === '<' ? xmlAt(text, at) : jsonAt(text, at);
-    if (found) push(found);
-    at = nextStart(text, found ? found.to : at + 1);
+  const trees = (until: number): void => {
+    for (let at = nextStart(text, done); at >= 0 && at < until && tries < MOST_TRIES; tries++) {
+      const found = text[at] === '<' ? xmlAt(text, at, until) : jsonAt(text, at, until);
+      if (found) push(found);
+      at = nextStart(text, found ? found.to : at + 1);
+    }
+  };
+  for (const { from, to, trace } of tracesIn(text, own)) {
+    trees(from);
+    push({ kind: 'trace', from, to, trace });
   }
+  trees(text.length);
   if (done < message.length || parts.length === 0) parts.push({ kind: 'text', from: done, to: message.length });
   return parts;
 }
@@ -40,13 +49,13 @@ function nextStart(text: string, from: number): number {
   return start.exec(text)?.index ?? -1;
 }
 
-function xmlAt(text: string, at: number): Exclude<Part, { kind: 'text' }> | null {
-  const found = xmlParts(text.slice(at), at);
+function xmlAt(text: string, at: number, until: number): TreePart | null {
+  const found = xmlParts(text.slice(at, until), at);
   if (!found || found.nodes < FEWEST_NODES) return null;
   return { kind: 'xml', from: at, to: at + found.end, root: found.root, nodes: found.nodes, broken: found.broken };
 }
-function jsonAt(text: string, at: number): Exclude<Part, { kind: 'text' }> | null {
-  const end = closing(text, at);
+function jsonAt(text: string, at: number, until: number): TreePart | null {
+  const end = Math.min(until, closing(text, at));
   const found = jsonTree(text.slice(at, end), at);
   if (!found || found.nodes < FEWEST_NODES) return null;
   // brackets in a sentence are no JSON

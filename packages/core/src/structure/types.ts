@@ -1,3 +1,5 @@
+import type { Trace } from './traces/types.ts';
+
 export interface TreeNode {
   /** Of a member, an element, an attribute (`@name`); the index in a list; '' for the root of JSON and for text beside elements. */
   name: string;
@@ -12,9 +14,15 @@ export interface Broken {
   why: string;
 }
 /** A stretch of a message. */
-export type Part =
-  | { kind: 'text'; from: number; to: number }
-  | { kind: 'json' | 'xml'; from: number; to: number; root: TreeNode; nodes: number; broken: Broken | null };
+export type Part = { kind: 'text'; from: number; to: number } | { kind: 'trace'; from: number; to: number; trace: Trace } | TreePart;
+export interface TreePart {
+  kind: 'json' | 'xml';
+  from: number;
+  to: number;
+  root: TreeNode;
+  nodes: number;
+  broken: Broken | null;
+}
 
 /** Deeper nodes are left out, and said to be. */
 export const DEEPEST = 100;

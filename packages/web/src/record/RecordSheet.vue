@@ -10,7 +10,9 @@ import { useShare } from '../share/use-share.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
+import { ownByName, tracesIn } from '@fadenweg/core';
 import { piecesOf } from './pieces.ts';
+import TraceView from './TraceView.vue';
 import TreeView from './TreeView.vue';
 import { useStructure } from './use-structure.ts';
 import ValueHandle from './ValueHandle.vue';
@@ -43,6 +45,18 @@ const chosen = ref<'structure' | 'message' | 'raw' | null>(null);
 const whole = computed(() => (record.value ? (record.value.shortened ? record.value.raw : record.value.message) : ''));
 const parts = useStructure(computed(() => (record.value ? whole.value : null)));
 const trees = computed(() => (parts.value ?? []).filter((part) => part.kind !== 'text'));
+const ownUnits = computed(() => {
+  const traces = (parts.value ?? []).flatMap((part) => (part.kind === 'trace' ? [part.trace] : []));
+  return record.value ? ownByName(traces, record.value.component, record.value.logger) : [];
+});
+/** Traces that stand in a field of their own, as records in JSON have them. */
+const fieldTraces = computed(() =>
+  fields.value.flatMap(([name, value]) =>
+    typeof value === 'string' && value.includes('\n')
+      ? tracesIn(value, ownUnits.value).map(({ from, to, trace }) => ({ name, text: value.slice(from, to), trace }))
+      : [],
+  ),
+);
 const shown = computed({
   get: () =>
     chosen.value === null || (chosen.value === 'structure' && trees.value.length === 0)
@@ -85,6 +99,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
           tabindex="0"
           aria-label="Text of the record"
           >{{ whole.slice(part.from, Math.min(part.to, part.from + 20_000)).trim() }}</pre>
+        <TraceView v-else-if="part.kind === 'trace'" :trace="part.trace" :text="whole.slice(part.from, part.to)" :own="ownUnits" />
         <TreeView v-else-if="part.kind !== 'text'" :root="part.root" :format="part.kind" :nodes="part.nodes" :broken="part.broken" :text="whole" />
       </template>
     </template>
@@ -92,6 +107,10 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       v-for="(piece, i) in pieces"
       :key="i"
       :class="{ piece: pieces.length > 1 }">{{ piece }}</span></pre>
+    <section v-for="one in fieldTraces" :key="`${one.name} ${one.text.length}`">
+      <h3 class="soft">{{ one.name }}</h3>
+      <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" />
+    </section>
     <CodeList :codes="record.codes" :component="record.component" @changed="again" />
     <p v-if="!raw && record.shortened" class="soft">
       The beginning of the message, which is what searches look through.

@@ -4,7 +4,7 @@ import { foldedAtFirst, treeRows } from './tree-rows.ts';
 
 const treeOf = (text: string): TreeNode => {
   const [part] = partsOfMessage(text);
-  if (part?.kind === 'text' || !part) throw new Error('no tree');
+  if (part?.kind !== 'json' && part?.kind !== 'xml') throw new Error('no tree');
   return part.root;
 };
 const paths = (text: string, folded: string[] = [], wanted = ''): string[] => treeRows(treeOf(text), new Set(folded), wanted).map((row) => row.path);
