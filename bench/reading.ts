@@ -56,6 +56,8 @@ export async function benchReading(): Promise<Result[]> {
         {
           sourceId: 1,
           file: null,
+          fileFrom: 0,
+          growing: false,
           size: bytes.length,
           path: file.path,
           format,

@@ -9,6 +9,7 @@ export type * from './find.ts';
 export type * from './findings.ts';
 export type * from './hosts.ts';
 export type * from './kept.ts';
+export type * from './live.ts';
 
 import type { FoundCode } from './explain.ts';
 import type { Finding } from './findings.ts';
@@ -281,7 +282,7 @@ export interface EnvironmentInfo {
 }
 export interface ImportInfo {
   id: number;
-  state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
+  state: 'receiving' | 'reading' | 'following' | 'done' | 'failed' | 'cancelled' | 'removing';
   startedAt: Iso;
   endedAt: Iso | null;
   who: string;

@@ -1,12 +1,14 @@
+import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { freePlan, generate } from '@fadenweg/standin';
-import type { Change } from '@fadenweg/api';
+import type { Change, FollowInfo, Page } from '@fadenweg/api';
 import { call, download, filesBelow, sendFiles, waitForImport } from './client.ts';
 import { Stop } from './commands.ts';
 import { lastStarted } from './last-started.ts';
 
 const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
+  follow PATH... [--environment E] [--zone Z] [--stop] [--url U]   read files or folders of the server's machine as they grow, also after its next start; --stop ends it
   export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--format jsonl|csv|otlp|xes] [--url U]   strands to standard output, as JSON lines or in another open format
   export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv] [--url U]   records that a search finds to standard output
   change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
@@ -17,6 +19,8 @@ async function main(): Promise<void> {
   switch (command) {
     case 'import':
       return importPaths(rest);
+    case 'follow':
+      return followPaths(rest);
     case 'export':
       return exportAll(rest);
     case 'change':
@@ -101,6 +105,37 @@ async function importPaths(args: string[]): Promise<void> {
     `files ${info.files}, already there ${info.alreadyThere}, records read ${info.records}, understood ${info.understood}, kept whole ${info.keptWhole}`,
   );
   if (info.state === 'failed') process.exitCode = 1;
+}
+
+async function followPaths(args: string[]): Promise<void> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      environment: { type: 'string', default: 'production' },
+      zone: { type: 'string' },
+      stop: { type: 'boolean', default: false },
+      url: { type: 'string' },
+    },
+  });
+  if (positionals.length === 0) throw new Stop('Name at least one file or folder: bin/fadenweg follow PATH...');
+  const found = values.url ?? (await lastStarted());
+  if (!found) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
+  const follows = `${found.replace(/\/$/, '')}/api/follows`;
+  const zone = values.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  for (const path of positionals.map((one) => resolve(one))) {
+    if (values.stop) {
+      const { items } = await call<Page<FollowInfo>>(follows);
+      const own = items.filter((one) => one.path === path);
+      if (own.length === 0) throw new Stop(`${path} is not followed.`);
+      for (const { id } of own) await call(`${follows}/${id}`, { method: 'DELETE' });
+      console.log(`${path} is not followed any more; what was read of it stays`);
+      continue;
+    }
+    const body = JSON.stringify({ path, environment: values.environment, zone });
+    const { id } = await call<FollowInfo>(follows, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+    console.log(`${path} is followed, as ${id}`);
+  }
 }
 
 async function generateLogs(args: string[]): Promise<void> {

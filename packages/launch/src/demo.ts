@@ -67,8 +67,8 @@ async function main(): Promise<void> {
     if (!values.empty && summary.sources === 0) await loadDemo(server.url);
     if (values.live && !closing) {
       await declareDemo(server.url);
-      const live = new LiveSystem(server.url, (problem) => console.error(`live system: ${problem}`));
-      live.start();
+      const live = new LiveSystem(server.url, join(folder, 'live'), (problem) => console.error(`live system: ${problem}`));
+      await live.start();
       close = async () => {
         await live.stop();
         await server.close();

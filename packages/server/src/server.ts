@@ -5,13 +5,17 @@ import { pino, type Logger } from 'pino';
 import { connect, type Database } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { application } from './http/application.ts';
+import { Following } from './following/following.ts';
 import { Intake } from './intake/intake.ts';
 import { Partitions } from './intake/partitions.ts';
 import { WordIndex } from './intake/word-index.ts';
+import { Arrivals } from './live/arrivals.ts';
+import { LiveSearch } from './live/feed.ts';
 import { ChangeRepository } from './repositories/changes.ts';
 import { ClockRepository } from './repositories/clocks.ts';
 import { CoverageRepository } from './repositories/coverage.ts';
 import { DeclarationRepository } from './repositories/declarations.ts';
+import { FollowRepository } from './repositories/follows.ts';
 import { IdentifierRepository } from './repositories/identifiers.ts';
 import { KeptRepository } from './repositories/kept.ts';
 import { Names } from './repositories/names.ts';
@@ -25,8 +29,10 @@ import { declarationRoutes } from './routes/declarations.ts';
 import { demoRoutes, type Demo } from './routes/demo.ts';
 import { keptRoutes } from './routes/kept.ts';
 import { explanationRoutes } from './routes/explanations.ts';
+import { followRoutes } from './routes/follows.ts';
 import { hostRoutes } from './routes/hosts.ts';
 import { importRoutes } from './routes/imports.ts';
+import { liveRoutes } from './routes/live.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { sourceRoutes } from './routes/sources.ts';
@@ -141,6 +147,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const scanner = new Scanner(records, sources, searchables, names, quiet);
   const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
+  const arrivals = new Arrivals();
   const weaving: Weaving = new Weaving(
     options.databaseUrl,
     db,
@@ -149,6 +156,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       declarations.forget();
       changes.forget();
       words.consider();
+      arrivals.woven();
       void quiet
         .learn()
         .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
@@ -177,11 +185,14 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     clocks,
     new RoleGuard(declarations, identifiers, sources),
     options.spool,
+    (importId) => following.stopFor(importId),
   );
+  const following: Following = new Following(new FollowRepository(db), sources, imports, options.spool);
   const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
-    stored: (batch) => {
+    stored: (batch, source, from) => {
       words.giveWay();
-      weaving.stored(batch);
+      arrivals.stored(batch, from);
+      weaving.stored(batch, source.growing);
     },
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
     sourceEnded: async (source) => {
@@ -195,6 +206,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     weaving.ask(true, true);
     void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
   }
+  await following.start();
   return {
     endpoints: [
       ...overviewRoutes({
@@ -221,6 +233,8 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         names,
       ),
       ...importRoutes(imports, sources),
+      ...followRoutes(following),
+      ...liveRoutes(arrivals, new LiveSearch(scanner, presenter), sources, strands),
       ...sourceRoutes(sources, names, imports, records),
       ...hostRoutes(clocks, clockRows, imports),
       ...coverageRoutes(coverage, sources, names),
@@ -236,6 +250,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
     ],
     async close() {
+      await following.stop();
       await words.close();
       await intake.close();
       await weaving.close();

@@ -19,8 +19,8 @@ export interface System {
   get<T>(path: string): Promise<T>;
   /** Brings files in and waits until they are read and woven. */
   bring(files: readonly FileToSend[], query?: Record<string, string>): Promise<ImportInfo>;
-  /** Stops the application and starts it again on the same data. */
-  restart(): Promise<void>;
+  /** Stops the application and starts it again on the same data, after something that happens meanwhile. */
+  restart(meanwhile?: () => Promise<void>): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -41,8 +41,9 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
       const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
       return waitForImport(system.url, started.id, () => {});
     },
-    restart: async () => {
+    restart: async (meanwhile) => {
       await system.server.close();
+      await meanwhile?.();
       system.server = await start();
       system.url = system.server.url;
     },

@@ -6,6 +6,10 @@ export interface ReadingJob {
   sourceId: number;
   /** File that holds the bytes, or null to read them from the kept blocks. */
   file: string | null;
+  /** The first byte in the file; what is before it is kept already. */
+  fileFrom: number;
+  /** The file's last record may go on, and is left. */
+  growing: boolean;
   size: number;
   path: string;
   format: string;

@@ -20,7 +20,8 @@ import {
 import { componentOf, dayOfPath } from './naming.ts';
 
 const SAMPLE = 1 << 16;
-const HEAD = 4096;
+/** Bytes that the fingerprint of a beginning is of. */
+export const HEAD = 4096;
 /** Places in a larger file that are looked at, too, and how much at each. */
 const SLICES = 16;
 const SLICE = 1 << 14;

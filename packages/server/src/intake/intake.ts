@@ -20,7 +20,8 @@ const RETRY = 1000;
 const YOUNG = 48;
 
 export interface IntakeEvents {
-  stored(batch: Batch): void;
+  /** @param from the first byte of the source that the batch holds */
+  stored(batch: Batch, source: SourceRow, from: number): void;
   sourceEnded(source: SourceRow): Promise<void>;
   /** Something keeps a lane from working; it tries again by itself. */
   trouble(error: Error): void;
@@ -143,6 +144,8 @@ export class Intake {
       job: {
         sourceId: source.id,
         file: source.spool,
+        fileFrom: source.spool_from,
+        growing: source.growing,
         size: source.size,
         path: source.path,
         format: source.format,
@@ -232,8 +235,9 @@ export class Intake {
               return;
             }
             const stored = await storeBatch(client, this.partitions, batch, position);
+            const from = position;
             position = batch.next.byte;
-            if (stored) this.events.stored(batch);
+            if (stored) this.events.stored(batch, source, from);
             if (batch.last) finish(() => resolve(null));
             else if (!stored) stop(() => resolve(null));
             else worker.postMessage({ type: 'more' } satisfies ToReader);

@@ -41,12 +41,12 @@ interface Bytes {
   close(): Promise<void>;
 }
 
-async function fileBytes(file: string): Promise<Bytes> {
+async function fileBytes(file: string, from: number): Promise<Bytes> {
   const handle = await open(file);
   return {
     async at(position, length) {
       const buffer = Buffer.allocUnsafe(length);
-      const { bytesRead } = await handle.read(buffer, 0, length, position);
+      const { bytesRead } = await handle.read(buffer, 0, length, position - from);
       return buffer.subarray(0, bytesRead);
     },
     close: () => handle.close(),
@@ -69,13 +69,24 @@ async function keptBytes(url: string, sourceId: number): Promise<Bytes> {
 }
 
 async function read({ job, declarations, databaseUrl }: Extract<ToReader, { type: 'read' }>): Promise<void> {
-  const source = job.file === null ? await keptBytes(databaseUrl, job.sourceId) : await fileBytes(job.file);
+  const source = job.file === null ? await keptBytes(databaseUrl, job.sourceId) : await fileBytes(job.file, job.fileFrom);
   try {
-    const start = await source.at(0, SAMPLE);
+    const start = await sampleOf(job, source, databaseUrl);
     const builder = new BatchBuilder(job, declarations, decode(start.subarray(0, SAMPLE), job.encoding), job.size <= SAMPLE);
     await readAll(job, source, builder);
   } finally {
     await source.close();
+  }
+}
+
+/** The source's beginning: of a file that has grown it is kept already. */
+async function sampleOf({ sourceId, fileFrom }: ReadingJob, source: Bytes, databaseUrl: string): Promise<Buffer> {
+  if (fileFrom === 0) return source.at(0, SAMPLE);
+  const kept = await keptBytes(databaseUrl, sourceId);
+  try {
+    return await kept.at(0, Math.min(SAMPLE, fileFrom));
+  } finally {
+    await kept.close();
   }
 }
 
@@ -91,7 +102,7 @@ async function readAll(job: ReadingJob, source: Bytes, builder: BatchBuilder): P
     const more = await source.at(place.byte + rest.length, STRIDE);
     const bytes = rest.length === 0 ? more : Buffer.concat([rest, more]);
     const last = more.length === 0 || place.byte + bytes.length >= job.size;
-    const next = frame(bytes, place, job.encoding, builder.reader, last, take);
+    const next = frame(bytes, place, job.encoding, builder.reader, last && !job.growing, take);
     const consumed = next.byte - place.byte;
     if (consumed === 0 && !last) {
       if (bytes.length > 3 * LONGEST_RECORD) throw new Error('a record could not be framed');

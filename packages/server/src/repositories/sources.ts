@@ -28,7 +28,11 @@ export interface SourceRow {
   size: number;
   head_hash: string;
   content_hash: string;
+  /** File with its bytes from `spool_from` on, until they are read. */
   spool: string | null;
+  spool_from: number;
+  /** More is expected: what may be a part of a record at the end is left until it shows. */
+  growing: boolean;
   state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled';
   error: string | null;
   done_bytes: number;
@@ -73,7 +77,8 @@ export type FamilyRow = Pick<
 > & { parts: number; lacks_zone: boolean };
 export interface ImportRow {
   id: number;
-  state: 'receiving' | 'reading' | 'done' | 'failed' | 'cancelled' | 'removing';
+  /** Following: files that grow are read as they do, without end. */
+  state: 'receiving' | 'reading' | 'following' | 'done' | 'failed' | 'cancelled' | 'removing';
   who: string;
   environment: string;
   zone: string;
@@ -194,6 +199,15 @@ export class SourceRepository {
     await this.db('source').where({ id }).update(change);
   }
 
+  /** Gives a source that is read to its end more to read; false where it is being read, or is gone. */
+  async handOver(id: number, more: Pick<SourceRow, 'spool' | 'spool_from' | 'size' | 'content_hash' | 'growing'>): Promise<boolean> {
+    return (
+      (await this.db('source')
+        .where({ id, state: 'done' })
+        .update({ ...more, state: 'waiting' })) === 1
+    );
+  }
+
   /** Whether anything that an import waits for is still to be read. */
   async anyUnread(importId: number): Promise<boolean> {
     return (await this.db('source').where({ read_for: importId }).whereIn('state', ['waiting', 'reading']).first('id')) !== undefined;
@@ -285,7 +299,15 @@ export class SourceRepository {
   async forgetRead(ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return;
     await this.db.transaction(async (trx) => {
+      // of a file that grows only the end is at hand; whoever follows it brings it again
+      await trx('source')
+        .whereIn('id', ids)
+        .where('spool_from', '>', 0)
+        .whereNotNull('spool')
+        .update({ spool: null, size: trx.ref('done_bytes') });
       await trx('source').whereIn('id', ids).update({
+        growing: false,
+        spool_from: 0,
         state: 'waiting',
         done_bytes: 0,
         carried_bytes: 0,

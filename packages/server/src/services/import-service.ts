@@ -1,8 +1,9 @@
-import { mkdir, rm } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { mkdir, open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { ImportInfo } from '@fadenweg/api';
-import { describe, prefixHash } from '../intake/describe.ts';
+import { describe, HEAD, prefixHash, type Description } from '../intake/describe.ts';
 import type { Intake } from '../intake/intake.ts';
 import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
@@ -30,6 +31,8 @@ const FEWEST = 1000;
 export class ImportService {
   private looking: Promise<number[]> = Promise.resolve([]);
   private readonly straight = new Set<number>();
+  /** Records that an import which follows had when it was looked at as a whole. */
+  private readonly considered = new Map<number, number>();
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
   constructor(
@@ -42,6 +45,7 @@ export class ImportService {
     private readonly clocks: Clocks,
     private readonly guard: RoleGuard,
     private readonly spool: string,
+    private readonly unfollow: (importId: number) => Promise<void>,
   ) {}
 
   async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
@@ -83,39 +87,83 @@ export class ImportService {
       await this.goOn(before, importId, file, size, contentHash);
       return;
     }
-    await this.sources.add({
-      import_id: importId,
-      read_for: importId,
+    await this.add(row, about, { path, file, size, contentHash, growing: false });
+    await this.queued();
+  }
+  private async add(
+    { id, zone, environment, demo }: ImportRow,
+    about: Description,
+    { path, file, size, contentHash, growing }: Omit<Arrived, 'modified'> & { growing: boolean },
+  ): Promise<number> {
+    return this.sources.add({
+      import_id: id,
+      read_for: id,
       path,
-      family,
+      family: familyOf(path),
       format: about.format,
       confidence: about.confidence,
-      zone: row.zone,
+      zone,
       encoding: about.encoding,
       hints: about.hints,
       component_id: await this.names.idOf('component', about.component),
       host_id: await this.names.idOf('host', about.host),
-      environment: row.environment,
-      demo: row.demo,
+      environment,
+      demo,
       size,
       head_hash: about.headHash,
       content_hash: contentHash,
       spool: file,
+      growing,
       state: 'waiting',
     });
-    await this.queued();
   }
+
+  /** The import that what is followed comes in with: it has no end. */
+  async beginFollowing({ environment, zone, demo, who }: Arriving): Promise<number> {
+    await mkdir(this.spool, { recursive: true });
+    return this.sources.addImport({ state: 'following', environment, zone, demo, who });
+  }
+  /**
+   * A source that goes on growing, with its first bytes in a file of the spool.
+   *
+   * @returns null where it is no log; the import tells why
+   */
+  async beginGrowing(importId: number, first: Omit<Arrived, 'modified'>): Promise<number | null> {
+    const row = (await this.sources.import(importId))!;
+    const about = await describe(first.file, first.path, Date.now() * 1000, row.zone);
+    if (about.problem) {
+      await this.note(importId, first.path, about.problem);
+      await rm(first.file, { force: true });
+      return null;
+    }
+    await this.sources.changeImport(importId, { files: row.files + 1 });
+    return this.add(row, about, { ...first, growing: true });
+  }
+  /** Nothing more comes; it ends as soon as what came is read. */
+  async endFollowing(importId: number): Promise<void> {
+    if ((await this.sources.import(importId))?.state === 'following') await this.received(importId, null);
+  }
+  /** A source that holds a file's bytes already, or the longest one that holds its beginning. */
+  async twin(path: string, file: string): Promise<{ same: SourceRow | null; shorter: SourceRow | null }> {
+    const head = Buffer.alloc(HEAD);
+    const handle = await open(file);
+    const [{ size }, { bytesRead }] = await Promise.all([handle.stat(), handle.read(head, 0, HEAD, 0)]).finally(() => handle.close());
+    const headHash = createHash('sha256').update(head.subarray(0, bytesRead)).digest('hex');
+    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash);
+    for (const one of shorter) if ((await prefixHash(file, one.size)) === one.content_hash) return { same, shorter: one };
+    return { same, shorter: null };
+  }
+  /** More of a followed source waits to be read. */
+  queued = async (): Promise<void> => {
+    await this.weaving.markDirty(true);
+    this.intake().poke();
+  };
 
   /** A file that has grown since it was read: only what is new is read. */
   private async goOn(before: SourceRow, importId: number, file: string, size: number, contentHash: string): Promise<void> {
     await this.sources.change(before.id, { size, content_hash: contentHash, spool: file, state: 'waiting', read_for: importId });
     await this.queued();
   }
-  private async queued(): Promise<void> {
-    await this.weaving.markDirty(true);
-    this.intake().poke();
-  }
-
   private async note(importId: number, path: string, error: string): Promise<void> {
     const row = await this.sources.import(importId);
     if (row && row.errors.length < MOST_ERRORS) await this.sources.changeImport(importId, { errors: [...row.errors, { path, error }] });
@@ -135,17 +183,11 @@ export class ImportService {
       // read again by itself, after its import
       if ((await this.sources.unread()) === 0) this.weaving.ask(false, false);
     }
+    if (row?.state === 'following') return this.grown(row);
     if (row?.state !== 'reading') return;
     if (await this.sources.anyUnread(importId)) return;
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS)) await this.note(importId, path, error ?? 'could not be read');
-    const better = await this.times.better(importId);
-    if (better.length > 0) {
-      // a zone is guessed once for each source; a year is right once it is taken from the neighbours
-      for (const { id, zone, hints } of better)
-        await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
-      await this.readAgain(better.map((one) => one.id));
-      return;
-    }
+    if (await this.bettered(importId)) return;
     // both take a while; what is discovered is read again at once
     const tied = this.weaving.tied();
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
@@ -159,6 +201,28 @@ export class ImportService {
       ended_at: new Date(),
     });
     await this.weaving.markDirty(false);
+  }
+
+  /** What is followed is woven soon; when there is twice as much as before, it is looked at for what an import is looked at for at its end. */
+  private async grown({ id }: ImportRow): Promise<void> {
+    this.weaving.soon();
+    const { records } = await this.sources.sums(id);
+    if (records < Math.max(FEWEST, 2 * (this.considered.get(id) ?? 0)) || (await this.sources.anyUnread(id))) return;
+    this.considered.set(id, records);
+    this.straight.delete(id);
+    if (await this.bettered(id)) return;
+    await this.weaving.tied();
+    if ((await this.discovered(id)) || (await this.guarded(id))) return;
+    await this.straightened(id);
+  }
+
+  /** A zone is guessed once for each source; a year is right once it is taken from the neighbours. */
+  private async bettered(importId: number): Promise<boolean> {
+    const better = await this.times.better(importId);
+    for (const { id, zone, hints } of better)
+      await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
+    if (better.length > 0) await this.readAgain(better.map((one) => one.id));
+    return better.length > 0;
   }
 
   /** Links that show only now are taken up: what they occur in is read again. One import at a time looks for them. */
@@ -222,6 +286,7 @@ export class ImportService {
   async remove(importId: number): Promise<boolean> {
     const row = await this.sources.import(importId);
     if (!row) return false;
+    await this.unfollow(importId);
     await this.sources.changeImport(importId, { state: 'removing' });
     const own = await this.sources.sources({ import_id: importId });
     const ids = own.map((source) => source.id);

@@ -26,6 +26,8 @@ export class Weaving {
   /** What is wanted may wait until more is read. */
   private patient = false;
   private pausedUntil = 0;
+  /** When the last weaving is long enough ago. */
+  private restedAt = 0;
   private timer: NodeJS.Timeout | null = null;
   /** Who waits: for all, or only until what is stored is tied. */
   private waiting: { judged: boolean; resolve: () => void }[] = [];
@@ -54,9 +56,13 @@ export class Weaving {
   get atWork(): boolean {
     return this.busy || this.dirty || this.uncarried || this.unjudged || this.wanted !== null;
   }
-  /** A batch was committed. */
-  stored(batch: Batch): void {
-    if (!this.dirty && !this.busy) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
+  /**
+   * A batch was committed.
+   *
+   * @param followed it comes from a file that grows: nobody waits for its end, and it is woven as soon as it may
+   */
+  stored(batch: Batch, followed = false): void {
+    if (!this.dirty && !this.busy && !followed) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
     this.dirty = true;
     const { seen, tied, glimpses } = batch;
     this.worker.postMessage({ type: 'stored', seen, tied, glimpses } satisfies ToWeaver, [
@@ -83,6 +89,15 @@ export class Weaving {
     this.patient = true;
     this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
     this.want(all, true);
+    this.schedule();
+  }
+  /** Asks for a weaving as soon as the last one is long enough ago. */
+  soon(): void {
+    this.pausedUntil = Math.min(this.pausedUntil, this.restedAt);
+    this.want(false, false);
+    this.patient = true;
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
     this.schedule();
   }
   private want(all: boolean, fresh: boolean): void {
@@ -169,7 +184,8 @@ export class Weaving {
     }
     if (message.joining) this.joining = message.joining;
     this.woven();
-    this.pausedUntil = Date.now() + (this.unjudged ? FIRST_PAUSE : Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1)));
+    this.restedAt = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
+    this.pausedUntil = this.unjudged ? Date.now() + FIRST_PAUSE : this.restedAt;
     if (!this.dirty && !this.wanted) {
       const served = (one: { judged: boolean }): boolean => !one.judged || (!this.unjudged && !this.uncarried);
       const done = this.waiting.filter(served);

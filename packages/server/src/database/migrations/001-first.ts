@@ -30,13 +30,21 @@ export async function up(db: Knex): Promise<void> {
       format text not null default '', confidence real not null default 0, zone text not null, zone_by text not null default 'given', encoding text not null default 'utf-8', hints json not null,
       family text not null, component_fixed boolean not null default false, host_fixed boolean not null default false,
       component_id smallint references component, host_id smallint references host, environment text not null, demo boolean not null default false,
-      size bigint not null default 0, head_hash text not null default '', content_hash text not null default '', spool text,
+      size bigint not null default 0, head_hash text not null default '', content_hash text not null default '', spool text, spool_from bigint not null default 0, growing boolean not null default false,
       state text not null, error text, done_bytes bigint not null default 0, done_lines int not null default 0, carried_bytes bigint not null default 0, reader_state json,
       records bigint not null default 0, understood bigint not null default 0, first_at bigint, last_at bigint);
     create index on source (import_id);
     create index on source (content_hash);
     create index on source (family);
     create index on source (head_hash);
+
+    create table follow (
+      id int generated always as identity primary key, path text not null, environment text not null, zone text not null, demo boolean not null default false,
+      import_id int not null references import on delete cascade, who text not null, since timestamptz not null default now(), unique (path, environment));
+    create table followed (
+      source_id int primary key references source on delete cascade, follow_id int not null references follow on delete cascade, file text not null, file_key text not null,
+      over boolean not null default false);
+    create index on followed (follow_id);
 
     create table raw_block (
       source_id int not null references source, byte_from bigint not null, byte_to bigint not null, line_from int not null, bytes bytea not null,

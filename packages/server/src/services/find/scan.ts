@@ -13,6 +13,8 @@ export interface Asked {
   environment?: string[];
   /** Numbers of sources: only these, or all but these. */
   sources?: { ids: number[]; out: boolean };
+  /** Only records with these ids, each from the first up to but without the second. */
+  ids?: (readonly [number, number])[];
   /** Quiet rules take out of sight what they find. */
   quiet: boolean;
   order: 'oldest' | 'latest';
@@ -174,6 +176,7 @@ export class Scanner {
     if (asked.environment)
       parts.push({ sql: 'r.source_id in (select id from source where environment = any(?))', bindings: [asked.environment], exact: true });
     if (asked.sources) parts.push({ sql: `${asked.sources.out ? 'not ' : ''}r.source_id = any(?)`, bindings: [asked.sources.ids], exact: true });
+    if (asked.ids) parts.push({ sql: `(${asked.ids.map(() => '(r.id >= ? and r.id < ?)').join(' or ')})`, bindings: asked.ids.flat(), exact: true });
     return both(parts);
   }
   private narrowingOf(search: Search, needed: Needed): Narrowing {

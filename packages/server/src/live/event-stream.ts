@@ -1,0 +1,36 @@
+import { once } from 'node:events';
+import type { Request, Response } from 'express';
+
+/** How often a stream that says nothing shows that it lives, in milliseconds. */
+const HEARTBEAT = 15_000;
+
+/** An answer that goes on: server-sent events, as the HTML standard describes them. */
+export class EventStream {
+  private readonly heartbeat: NodeJS.Timeout;
+  open = true;
+
+  constructor(
+    request: Request,
+    private readonly response: Response,
+  ) {
+    response.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    response.flushHeaders();
+    response.write('retry: 1000\n\n');
+    this.heartbeat = setInterval(() => response.write(': \n\n'), HEARTBEAT);
+    request.on('close', () => this.end());
+    response.on('error', () => this.end());
+  }
+
+  /** Waits where the reader is slow, so that nothing piles up. */
+  async send(event: string, data: unknown, id?: string): Promise<void> {
+    if (!this.open) return;
+    const room = this.response.write(`event: ${event}\n${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(data)}\n\n`);
+    if (!room && this.open) await Promise.race([once(this.response, 'drain'), once(this.response, 'close')]);
+  }
+  private end(): void {
+    this.open = false;
+    clearInterval(this.heartbeat);
+    this.onEnd?.();
+  }
+  onEnd: (() => void) | null = null;
+}
