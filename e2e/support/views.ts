@@ -20,6 +20,8 @@ export const viewsOf = (failed: string, call: string): string[] => [
   '/find?q=where+level+%3D%3D+error',
   '/sources?tab=coverage',
   '/sources?tab=hosts',
+  '/sources?tab=followed',
+  '/find?live=1',
   '/strands?by=party',
   '/nowhere',
 ];

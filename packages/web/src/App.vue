@@ -8,6 +8,7 @@ import LeftStrip from './frame/LeftStrip.vue';
 import ScopeMenu from './frame/ScopeMenu.vue';
 import WindowMenu from './frame/WindowMenu.vue';
 import { useKeys } from './keys/use-keys.ts';
+import LiveSwitch from './live/LiveSwitch.vue';
 import SaidNote from './share/SaidNote.vue';
 import { useSummary } from './stores/summary.ts';
 import { useLook } from './theme/use-theme.ts';
@@ -36,6 +37,7 @@ useKeys({ t: look.toggle });
         <FinderField />
         <ScopeMenu />
         <WindowMenu />
+        <LiveSwitch />
         <span class="room"></span>
         <span class="soft zone" :title="'Times are shown in this zone'">{{ ZONE }}</span>
         <button type="button" class="theme" :aria-label="look.dark.value ? 'Light theme' : 'Dark theme'" @click="look.toggle">

@@ -20,7 +20,7 @@ export interface System {
   /** Brings files in and waits until they are read and woven. */
   bring(files: readonly FileToSend[], query?: Record<string, string>): Promise<ImportInfo>;
   /** Stops the application and starts it again on the same data, after something that happens meanwhile. */
-  restart(meanwhile?: () => Promise<void>): Promise<void>;
+  restart(meanwhile?: () => Promise<void>, port?: number): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -28,8 +28,8 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-test-'));
   await chmod(folder, 0o755);
   const postgres = await startPostgres(join(folder, 'data'));
-  const start = (): Promise<RunningServer> =>
-    startServer({ databaseUrl: postgres.url, port: 0, spool: join(folder, 'spool'), web, logLevel: 'silent', ...more });
+  const start = (port = 0): Promise<RunningServer> =>
+    startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web, logLevel: 'silent', ...more });
   const server = await start();
   const system: System = {
     folder,
@@ -41,10 +41,10 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
       const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
       return waitForImport(system.url, started.id, () => {});
     },
-    restart: async (meanwhile) => {
+    restart: async (meanwhile, port) => {
       await system.server.close();
       await meanwhile?.();
-      system.server = await start();
+      system.server = await start(port);
       system.url = system.server.url;
     },
     stop: async () => {

@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import type { Request, Response } from 'express';
 
 /** How often a stream that says nothing shows that it lives, in milliseconds. */
@@ -8,6 +7,8 @@ const HEARTBEAT = 15_000;
 export class EventStream {
   private readonly heartbeat: NodeJS.Timeout;
   open = true;
+  /** The reader has taken what was sent, or is gone. */
+  private goOn: (() => void) | null = null;
 
   constructor(
     request: Request,
@@ -19,17 +20,19 @@ export class EventStream {
     this.heartbeat = setInterval(() => response.write(': \n\n'), HEARTBEAT);
     request.on('close', () => this.end());
     response.on('error', () => this.end());
+    response.on('drain', () => this.goOn?.());
   }
 
   /** Waits where the reader is slow, so that nothing piles up. */
   async send(event: string, data: unknown, id?: string): Promise<void> {
     if (!this.open) return;
     const room = this.response.write(`event: ${event}\n${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(data)}\n\n`);
-    if (!room && this.open) await Promise.race([once(this.response, 'drain'), once(this.response, 'close')]);
+    if (!room && this.open) await new Promise<void>((resolve) => (this.goOn = resolve));
   }
   private end(): void {
     this.open = false;
     clearInterval(this.heartbeat);
+    this.goOn?.();
     this.onEnd?.();
   }
   onEnd: (() => void) | null = null;

@@ -5,7 +5,7 @@ import type { Presenter } from '../services/present.ts';
 import { joined, type Arrival } from './arrivals.ts';
 
 /** Records that one event tells at most. */
-const MOST_TOLD = 400;
+const MOST_TOLD = 600;
 /** Time for looking through what came in, in milliseconds; then the rest is left. */
 const BUDGET = 300;
 

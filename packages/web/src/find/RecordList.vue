@@ -3,12 +3,12 @@ import type { LogRecord } from '@fadenweg/api';
 import { useVirtualizer, type Range } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useKeys } from '../keys/use-keys.ts';
-import { count, micros } from '../time/format.ts';
+import { clock, count, micros } from '../time/format.ts';
 import ValueMenu from '../record/ValueMenu.vue';
 import ColumnHead from './ColumnHead.vue';
 import { gridOf, valueOf } from './columns.ts';
 import type { TimeMode } from './line-time.ts';
-import type { PageStore } from './page-store.ts';
+import type { LineStore } from './page-store.ts';
 import RecordLine from './RecordLine.vue';
 import { MOST_SHOWN } from './use-find.ts';
 import { LINE, type View } from './use-view.ts';
@@ -16,7 +16,7 @@ import { LINE, type View } from './use-view.ts';
 /** The records that are found, line by line, any number of them; the lines in sight are told to whoever draws the time beside them. */
 const props = defineProps<{
   view: View;
-  store: PageStore;
+  store: LineStore;
   /** Changes with the lines. */
   version: number;
   /** The lines are still those of the question before. */
@@ -38,6 +38,8 @@ const emit = defineEmits<{
   sight: [from: string, to: string];
   at: [record: LogRecord | null];
   widen: [side: 'earlier' | 'later'];
+  /** One reads further up than the end, or no longer. */
+  behind: [yes: boolean];
 }>();
 /** Lines drawn beyond those in sight, at least, on each side. */
 const BEYOND = 12;
@@ -200,12 +202,21 @@ function chosen(): LogRecord[] {
   return Array.from({ length: to - from + 1 }, (_, i) => recordAt(from + i)).filter((one) => one !== null);
 }
 const current = (): LogRecord | null => recordAt(at.value);
-defineExpose({ chosen, current });
+/** Near the end so many pixels are as good as at it. */
+const NEAR = 30;
+function scrolled(): void {
+  const own = scroller.value;
+  if (own) emit('behind', own.scrollHeight - own.scrollTop - own.clientHeight > NEAR);
+}
+function toEnd(): void {
+  if (props.store.length > 0) rows.value.scrollToIndex(props.store.length - 1, { align: 'end' });
+}
+defineExpose({ chosen, current, toEnd });
 </script>
 <template>
   <div class="table" :style="{ '--line': `${height}px` }">
     <ColumnHead :view="view" :tagged="tags.size > 0" />
-    <div ref="scroller" class="scroller" tabindex="0" role="region" data-lines aria-label="Records; j and k move, o opens">
+    <div ref="scroller" class="scroller" tabindex="0" role="region" data-lines aria-label="Records; j and k move, o opens" @scroll.passive="scrolled">
       <p v-if="beyond.top && store.length > 0" class="beyond soft" role="presentation">
         The window {{ beyond.top === 'earlier' ? 'begins' : 'ends' }} here ·
         <button type="button" class="link" @click="emit('widen', beyond.top)">go on to {{ beyond.top }} records</button>
@@ -254,6 +265,8 @@ defineExpose({ chosen, current });
             <template v-if="line.type === 'hidden'"
               ><span class="thread" aria-hidden="true"></span>{{ count(line.count) }} quiet {{ line.count === 1 ? 'record' : 'records' }} hidden ·
               <span class="link">{{ line.count > MOST_SHOWN ? `show the next ${MOST_SHOWN}` : 'show' }}</span></template
+            ><template v-else-if="line.type === 'note'"
+              ><span class="thread" aria-hidden="true"></span><span class="mono">{{ line.at ? clock(line.at) : '' }}</span> {{ line.text }}</template
             ><template v-else>…</template>
           </div>
         </div>

@@ -4,7 +4,17 @@ import type { LogRecord } from '@fadenweg/api';
 export type Line =
   | { type: 'record'; record: LogRecord; /** Shown although a quiet rule hides it. */ quiet: boolean }
   | { type: 'hidden'; count: number; /** Id of the record before, '' at the begin. */ after: string }
-  | { type: 'away' };
+  | { type: 'away' }
+  /** Something to be said between records, and when. */
+  | { type: 'note'; text: string; at: string | null };
+
+/** What a list of lines is drawn from. */
+export interface LineStore {
+  readonly length: number;
+  at(index: number): Line | undefined;
+  recordBefore(index: number): LogRecord | null;
+  indexOf(id: string): number;
+}
 
 /** What a call answered, and what it was asked with. */
 export interface FetchedPage {
@@ -31,7 +41,7 @@ interface Stored {
  * The lines of a long list, page by page in order. Pages far from what is looked at are let go and fetched again by their cursor,
  * so that memory stays bounded however far one scrolls.
  */
-export class PageStore {
+export class PageStore implements LineStore {
   private pages: Stored[] = [];
   /** First line of each page, and the sum. */
   private starts: number[] = [0];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SearchAnswer } from '@fadenweg/api';
-import { nextTick, ref, useId, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, ApiError, query } from '../api/client.ts';
 import { useKeys } from '../keys/use-keys.ts';
@@ -56,6 +56,8 @@ watch(
   { immediate: true },
 );
 
+/** What is found is what comes in from now on. */
+const live = computed(() => route.name === 'find' && route.query.live === '1');
 async function go(): Promise<void> {
   close();
   const wanted = text.value.trim();
@@ -64,8 +66,8 @@ async function go(): Promise<void> {
     problem.value = 'Type or paste an order, a caller, a job run, or a whole log line.';
     return;
   }
-  // a condition is a search; anything else may be an identifier
-  if (/(?:^|\s)where\s/i.test(wanted)) return find(wanted);
+  // a condition is a search, and so is what is watched for; anything else may be an identifier
+  if (/(?:^|\s)where\s/i.test(wanted) || live.value) return find(wanted);
   const mine = ++asked;
   looking.value = true;
   problem.value = '';
@@ -86,7 +88,7 @@ async function go(): Promise<void> {
 }
 function find(q: string): void {
   const { w, e, order } = route.query;
-  void router.push({ name: 'find', query: { w, e, order, q: q === '' ? undefined : q } });
+  void router.push({ name: 'find', query: { w, e, order, live: live.value ? '1' : undefined, q: q === '' ? undefined : q } });
   field.value?.blur();
 }
 /** A pasted block keeps its lines apart by blanks: the field has one line. */

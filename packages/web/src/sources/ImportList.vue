@@ -10,6 +10,7 @@ const problem = ref('');
 const STATES = {
   receiving: 'receiving',
   reading: 'reading',
+  following: 'follows',
   done: 'done',
   failed: 'failed',
   cancelled: 'cancelled',

@@ -10,6 +10,7 @@ import { useSummary } from '../stores/summary.ts';
 import CoverageChart from './CoverageChart.vue';
 import DemoPart from './DemoPart.vue';
 import DropPlace from './DropPlace.vue';
+import FollowPart from './FollowPart.vue';
 import HostsPart from './HostsPart.vue';
 import ImportList from './ImportList.vue';
 import KindList from './KindList.vue';
@@ -19,6 +20,7 @@ const TABS = [
   ['sources', 'Sources'],
   ['coverage', 'Coverage'],
   ['imports', 'Imports'],
+  ['followed', 'Followed'],
   ['hosts', 'Hosts'],
   ['identifiers', 'Identifiers'],
 ] as const;
@@ -75,6 +77,7 @@ function refresh(): void {
         <CoverageChart v-else-if="coverage.answer.value?.from" :coverage="coverage.answer.value" />
         <p v-else-if="coverage.answer.value" class="nothing">Nothing is loaded yet, so there is no coverage.</p>
       </template>
+      <FollowPart v-else-if="tab === 'followed'" @changed="refresh" />
       <HostsPart v-else-if="tab === 'hosts'" />
       <KindList v-else @changed="refresh" />
     </div>

@@ -16,12 +16,18 @@ import StrandChoices from './StrandChoices.vue';
 import StrandHead from './StrandHead.vue';
 import TimeSheet from './TimeSheet.vue';
 import { useStrand } from './use-strand.ts';
+import { useStrandLive } from './use-strand-live.ts';
 import WhySheet from './WhySheet.vue';
 
 const props = defineProps<{ id: string }>();
 const route = useRoute();
 const router = useRouter();
 const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props, 'id'));
+useStrandLive(
+  computed(() => (route.query.live === '1' ? props.id : null)),
+  strand,
+  again,
+);
 /** What changed in its components while it went on. */
 const changes = useChanges(
   computed(() => {
