@@ -78,3 +78,16 @@ export { csvLine } from './exchange/csv.ts';
 export { otlpTrace } from './exchange/otlp.ts';
 export type { ExchangedStep, ExchangedStrand } from './exchange/strand.ts';
 export { XES_HEAD, XES_TAIL, xesTrace } from './exchange/xes.ts';
+export { problemsOf, type RunbookProblem } from './runbooks/check.ts';
+export { filledSearch, filledText, findingText } from './runbooks/fill.ts';
+export { SUPPLIED_RUNBOOKS } from './runbooks/supplied.ts';
+export {
+  MOST_TIMES,
+  MOST_VALUES,
+  type Blank,
+  type FindingPart,
+  type Runbook,
+  type RunbookStep,
+  type StepLook,
+  type StepSum,
+} from './runbooks/types.ts';

@@ -21,6 +21,7 @@ import { KeptRepository } from './repositories/kept.ts';
 import { Names } from './repositories/names.ts';
 import { OwnCodes } from './repositories/own-codes.ts';
 import { RecordRepository } from './repositories/records.ts';
+import { RunbookRepository } from './repositories/runbooks.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
 import { changeRoutes } from './routes/changes.ts';
@@ -35,6 +36,7 @@ import { importRoutes } from './routes/imports.ts';
 import { liveRoutes } from './routes/live.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
+import { runbookRoutes } from './routes/runbooks.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
 import { Changes } from './services/changes.ts';
@@ -47,6 +49,7 @@ import { ImportService } from './services/import-service.ts';
 import { Presenter } from './services/present.ts';
 import { QuietRules } from './services/quiet/quiet-rules.ts';
 import { RoleGuard } from './services/role-guard.ts';
+import { StepRunner } from './services/runbooks/run-step.ts';
 import { SearchService } from './services/search-service.ts';
 import { StrandSeriesService } from './services/series.ts';
 import { SourceTimes } from './services/source-times.ts';
@@ -223,6 +226,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...recordRoutes(records, sources, presenter, find, ownCodes),
       ...explanationRoutes(ownCodes),
       ...keptRoutes(kept, quiet),
+      ...runbookRoutes(new RunbookRepository(db), new StepRunner(find, strands, search, changes, names)),
       ...strandRoutes(
         strands,
         new StrandBeside(strands, strandRows, declarations, names, presenter),

@@ -59,14 +59,15 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
 /** Five hours of the lens works with the stories of the morning, and the truth about them. */
 export async function makeMorning(folder: string, records = 12_000, seed = 7): Promise<{ logs: string; truth: Truth[] }> {
   await generate({ out: folder, seed, faultRate: 0.06, storyDay: FULL_DAY, stretches: [{ from: FULL_DAY + 6 * HOUR, hours: 5, records }] });
+  return { logs: join(folder, 'logs'), truth: await readTruth(folder) };
+}
+/** What really happened in a made world. */
+export async function readTruth(folder: string): Promise<Truth[]> {
   const text = await readFile(join(folder, 'truth', 'truth.jsonl'), 'utf8');
-  return {
-    logs: join(folder, 'logs'),
-    truth: text
-      .trim()
-      .split('\n')
-      .map((line) => JSON.parse(line) as Truth),
-  };
+  return text
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Truth);
 }
 
 export const bringMorning = async (system: System, logs: string): Promise<ImportInfo> => {

@@ -116,6 +116,8 @@ export async function up(db: Knex): Promise<void> {
     create table quiet_rule (
       name text primary key, label text not null, why text not null, q text not null, is_on boolean not null, supplied boolean not null default false,
       changed_by text not null, changed_at timestamptz not null default now());
+    create table runbook (
+      id int generated always as identity primary key, body json not null, owner text not null, changed_at timestamptz not null default now());
     create table saved (
       id int generated always as identity primary key, what text not null, name text not null, body json not null, shared boolean not null, supplied boolean not null default false,
       owner text not null, changed_at timestamptz not null default now());
