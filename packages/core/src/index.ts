@@ -19,6 +19,7 @@ export { STANDARD_KINDS } from './identifiers/supplied.ts';
 export { measuresOf, tellingParts, withMeasures } from './shapes/measures.ts';
 export { traitsOf } from './shapes/traits.ts';
 export { shapeHash, shapeText } from './shapes/shape.ts';
+export { withoutNames } from './shapes/without-names.ts';
 export { compareWithUsual, type Compared } from './usual/compare.ts';
 export { besideAnother, type Beside, type DifferingValue, type Side } from './usual/beside.ts';
 export { storyOf, type Chapter } from './story/story.ts';

@@ -1,5 +1,5 @@
 import type { Duration } from '../units.ts';
-import { MARK } from '../path/marks.ts';
+import { believableMessages, messages } from './messages.ts';
 import type { Bound, ClockRecord } from './types.ts';
 
 /** Calls that take longer bound nothing closely, and stretches with longer pauses are several, in microseconds. */
@@ -46,6 +46,7 @@ type See = (kind: number, bound: Bound | null, outer: Duration, inner: Duration)
  * the inner time is nearly always shorter than the outer one, which varies, and varies with it: the difference of the two has at most half the spread of
  * the outer time (between the quartiles). Neither needs the clocks to agree. Where the inner time is nearly always a little shorter and both clocks may
  * agree, but the times do not vary together, a call is likely. Learned where one kind occurs once in a strand.
+ * Messages are told in messages.ts.
  *
  * @param strands records of one strand each, in any order
  * @param resolution by clock: how coarsely it writes its times
@@ -53,6 +54,7 @@ type See = (kind: number, bound: Bound | null, outer: Duration, inner: Duration)
 export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[]): Bound[] {
   const looks = new Looks();
   const believed = believedKinds(strands.slice(0, LEARNED_BY), resolution, looks);
+  const believable = believableMessages(strands);
   const bounds: Bound[] = [];
   for (const records of strands) {
     if (records.length > MOST_RECORDS) continue;
@@ -60,7 +62,7 @@ export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolutio
       const likely = believed.get(kind);
       if (bound && likely !== undefined) bounds.push({ ...bound, likely });
     });
-    messages(records, resolution, bounds);
+    bounds.push(...messages(records, resolution, believable));
   }
   return bounds;
 }
@@ -146,29 +148,6 @@ function blocksOf(own: readonly ClockRecord[]): Stretch[] {
     } else found.push((open = { begin: at, end: at, first: shape, last: shape, look: 0 }));
   }
   return found;
-}
-
-/** A record that sends and one of another clock that receives, both naming what nobody else sends or receives. */
-function messages(records: readonly ClockRecord[], resolution: readonly Duration[], bounds: Bound[]): void {
-  const sent = new Map<number, ClockRecord | null>();
-  const received = new Map<number, ClockRecord | null>();
-  for (const record of records) {
-    const into = record.marks & MARK.sends ? sent : record.marks & MARK.receives ? received : null;
-    if (into) for (const key of record.keys) into.set(key, into.has(key) ? null : record);
-  }
-  for (const [key, from] of sent) {
-    const to = received.get(key);
-    if (from && to && from.clock !== to.clock)
-      bounds.push({
-        a: from.clock,
-        b: to.clock,
-        atA: from.at,
-        atB: to.at,
-        low: -Infinity,
-        high: to.at + resolution[to.clock]! - from.at,
-        likely: false,
-      });
-  }
 }
 
 function ranked(numbers: readonly number[], share: number): number {

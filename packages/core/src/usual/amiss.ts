@@ -19,8 +19,6 @@ export type Amiss =
 export const SURELY = 0.975;
 /** Good legs from which on it is said what none of them has. */
 const MANY = 100;
-/** What fewer good legs have does not belong to them. */
-const HARDLY_EVER = 0.005;
 /** Of the legs in which a component speaks, ends with so many are its usual last words. */
 const USUAL_LAST = 0.05;
 const MOST_OF_ALL = 0.95;
@@ -85,7 +83,7 @@ function doubled(records: readonly StrandRecord[], usual: Usual): Amiss[] {
   return of.components.flatMap(({ component, legs }): Amiss[] => {
     if (legs < MANY) return [];
     const always = of.sayings.flatMap((one, place) => (one.component === component && one.legs >= legs * MOST_OF_ALL ? [{ one, place }] : []));
-    if (always.length === 0 || !always.every(({ one, place }) => one.twice <= one.legs * HARDLY_EVER && (times.get(place) ?? 0) > 1)) return [];
+    if (always.length === 0 || !always.every(({ one, place }) => one.twice <= one.legs * (1 - SURELY) && (times.get(place) ?? 0) > 1)) return [];
     const from = handed.filter(({ record, taker }) => records[taker!]!.component === component && records[record]!.component !== component);
     const [first, again] = from;
     return first && again ? [{ kind: 'doubled', record: again.record, first: first.record }] : [];

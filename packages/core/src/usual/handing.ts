@@ -27,3 +27,15 @@ export function hands(records: readonly StrandRecord[]): Handing[] {
   }
   return [...found].map(([record, by]) => ({ record, taker: by }));
 }
+
+/** Components to which others handed something more than once in a leg, each time under another name. */
+export function handedAgain(records: readonly StrandRecord[], handings: readonly Handing[]): ReadonlySet<string> {
+  const once = new Set<string>();
+  const again = new Set<string>();
+  for (const { record, taker } of handings) {
+    if (taker === null) continue;
+    const { component } = records[taker]!;
+    if (records[record]!.component !== component) (once.has(component) ? again : once).add(component);
+  }
+  return again;
+}

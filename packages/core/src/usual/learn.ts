@@ -6,7 +6,7 @@ import { amiss, SURELY } from './amiss.ts';
 import { departures } from './depart.ts';
 import { plainTraits, traitKey, Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
-import { hands } from './handing.ts';
+import { handedAgain, hands } from './handing.ts';
 import { fences, lieOf, usually } from './robust.ts';
 import type { FlowUsual, UsualSaying, Volume } from './types.ts';
 
@@ -110,10 +110,12 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
         else volumes.set(key, [{ at, value }]);
       }
     });
+    const handings = hands(records);
+    const again = handedAgain(records, handings);
     for (const [place, n] of times) {
       withSaying[place]!++;
       most[place] = Math.max(most[place]!, n);
-      if (n > 1) twice[place]!++;
+      if (n > 1 && again.has(sayings.all[place]!.component)) twice[place]!++;
     }
     const words = new Map(places.map((place, index) => [records[index]!.component, place]));
     for (const [component, place] of words) {
@@ -121,7 +123,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
       if (place >= 0) lasts[place]!++;
     }
     const handed = new Map<number, boolean>();
-    for (const { record, taker } of hands(records)) {
+    for (const { record, taker } of handings) {
       const place = places[record]!;
       if (place < 0) continue;
       handed.set(place, taker !== null || handed.get(place) === true);

@@ -38,7 +38,7 @@ export interface UsualSaying extends Saying {
   /** Good legs in which it occurs, and others. */
   legs: number;
   bad: number;
-  /** Most times in one good leg, and good legs that have it more than once. */
+  /** Most times in one good leg, and good legs that have it more than once because its component was handed something more than once. */
   most: number;
   twice: number;
   /** Good legs in which it is the last word of its component. */

@@ -11,6 +11,7 @@ import {
   measuresOf,
   traitsOf,
   withMeasures,
+  withoutNames,
   shapeHash,
   shapeText,
   type Draft,
@@ -133,10 +134,11 @@ export class BatchBuilder {
     const home = this.chooser.choose(mentions);
     this.note(mentions, home, at, id);
     this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
-    const shape = shapeHash(draft.message);
+    const varying = withoutNames(draft.message, mentions);
+    const shape = shapeHash(varying);
     if (!this.knownShapes.has(shape)) {
       this.knownShapes.add(shape);
-      this.shapes.push({ id: shape, text: shapeText(draft.message) });
+      this.shapes.push({ id: shape, text: shapeText(varying) });
     }
     const minute = Math.floor(at / MINUTE);
     if (minute !== this.minute) this.turn(minute);
