@@ -22,6 +22,8 @@ export const viewsOf = (failed: string, call: string): string[] => [
   '/sources?tab=hosts',
   '/sources?tab=followed',
   '/find?live=1',
+  '/runbooks',
+  '/runbooks?write=new',
   '/strands?by=party',
   '/nowhere',
 ];

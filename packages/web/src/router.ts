@@ -19,6 +19,7 @@ export const router = createRouter({
     },
     { path: '/changes', name: 'changes', component: () => import('./changes/ChangesView.vue'), meta: { title: 'Changes' } },
     { path: '/find', name: 'find', component: () => import('./find/FindView.vue'), meta: { title: 'Find' } },
+    { path: '/runbooks', name: 'runbooks', component: () => import('./runbooks/RunbooksView.vue'), meta: { title: 'Runbooks' } },
     { path: '/sources', name: 'sources', component: () => import('./sources/SourcesView.vue'), meta: { title: 'Sources' } },
     { path: '/:path(.*)*', name: 'nowhere', component: () => import('./frame/NowhereView.vue'), meta: { title: 'Nothing here' } },
   ],

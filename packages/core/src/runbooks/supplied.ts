@@ -49,16 +49,16 @@ export const SUPPLIED_RUNBOOKS: readonly Runbook[] = [
       ),
       step(
         'harmed',
-        'Those of them that failed or stand still',
-        strands({ among: 'met', outcome: BAD, by: 'finding' }),
-        '{harmed.count} of them did not come through: {harmed.sentence} Start them again, or tell whoever waits for them.',
-        'All of them came through.',
+        'Those of them that failed, stand still or were held up',
+        strands({ among: 'met', outcome: `${BAD},slow`, by: 'finding' }),
+        '{harmed.count} of them were harmed: {harmed.sentence} Start again what did not come through, or tell whoever waits for it.',
+        'All of them came through in their usual time.',
       ),
     ],
     finding: [
       found('restart', '{component} was started again, first at {restart.first}.'),
-      found('harmed', '{harmed.count} that were in it then did not come through. {harmed.sentence}'),
-      nothing('harmed', 'All that were in it then came through.'),
+      found('harmed', '{harmed.count} that were in it then failed, stood still or were held up. {harmed.sentence}'),
+      nothing('harmed', 'All that were in it then came through in their usual time.'),
     ],
   },
   {

@@ -25,6 +25,7 @@ const KEYS: [string, string][] = [
   ['g f', 'go to Find'],
   ['g s', 'go to Strands'],
   ['g e', 'go to Changes'],
+  ['g r', 'go to Runbooks'],
   ['g q', 'go to Sources'],
   ['t', 'light or dark'],
   ['Esc', 'close the side sheet'],
@@ -46,6 +47,7 @@ useKeys({
   f: () => go('/find'),
   q: () => go('/sources'),
   e: () => go('/changes'),
+  r: () => go('/runbooks'),
 });
 </script>
 <template>

@@ -5,6 +5,7 @@ const places = [
   { to: '/find', name: 'Find', icon: 'M10.5 4a6.5 6.5 0 1 1 0 13 6.5 6.5 0 0 1 0-13M15.5 15.5 20 20' },
   { to: '/strands', name: 'Strands', icon: 'M6 3c0 5 12 4 12 9s-12 4-12 9' },
   { to: '/changes', name: 'Changes', icon: 'M3 13h6c7 0 7-7 3-7s-4 7 3 7h6M6 18h12' },
+  { to: '/runbooks', name: 'Runbooks', icon: 'M5 5.5h14M5 12h14M5 18.5h9M3 5.5h.01M3 12h.01M3 18.5h.01' },
   { to: '/sources', name: 'Sources', icon: 'M12 4v11M7.5 10.5 12 15l4.5-4.5M5 20h14' },
 ];
 </script>
