@@ -240,28 +240,6 @@ describe('lists and sources', () => {
     expect(await page.violations('all')).toEqual([]);
   });
 
-  test('a runbook with a blank is run to its right answer; one is copied, changed, forgotten and brought back', async () => {
-    const call = truth.find((one) => one.flow === 'status-call' && one.outcome === 'failed')!;
-    const own = truth.filter((one) => one.attributes.caller === call.attributes.caller);
-    const bad = own.filter((one) => ['failed', 'stalled', 'slow', 'odd'].includes(one.outcome));
-    await page.open('/runbooks?w=all');
-    await page.click(page.button('Which calls of a number failed'));
-    await page.until('the blank', async () => (await page.text(By.css('.blanks'))).includes('Fill in: number of the caller'));
-    const field = await page.see(By.css('.blanks input'));
-    await field.sendKeys(call.attributes.caller!, Key.TAB);
-    await page.until('that it can run', async () => /b-number=/.test(await page.address()));
-    await page.click(page.button('Run all'));
-    await page.until('what was found', async () => (await page.text(By.css('[data-testid=finding]'))).includes(`${bad.length} of them went wrong`));
-    expect(await page.text(By.css('[data-testid=finding]'))).toContain(`${call.attributes.caller}: ${own.length} strands`);
-    await page.click(page.button('copy and change'));
-    await page.click(page.button('Keep'));
-    await page.until('the copy', async () => (await page.text(By.css('aside'))).includes('and how? (copy) · local administrator'));
-    await page.click(page.button('forget'));
-    await page.until('that it is gone', async () => (await page.text(By.css('aside'))).includes('is forgotten'));
-    await page.click(page.button('undo'));
-    await page.until('the copy again', async () => /\(copy\) · local administrator/.test(await page.text(By.css('aside'))));
-  });
-
   test('strands are grouped by where they gave up; a group opens as the list narrowed to it', async () => {
     await page.open('/strands?by=failed-in');
     await page.until('groups', async () => (await page.text(By.css('.groups'))).includes('blank-store'));

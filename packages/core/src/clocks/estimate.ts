@@ -34,7 +34,7 @@ export function estimateClocks(strands: readonly (readonly ClockRecord[])[], clo
   for (const group of groups(all, clocks)) {
     // where nothing else tells which of them is right, the one that says most
     group.sort((x, y) => records[y]! - records[x]! || x - y);
-    const reference = group.length > 1 ? measure(all, clocks, group) : -1;
+    const reference = group.length > 1 ? measure(all, clocks, group, CLOSE) : -1;
     for (const clock of group) estimates.push(estimateOf(clock, reference, stretches, clocks));
   }
   refine(estimates, bounds);
@@ -68,15 +68,21 @@ function pairsOf(bounds: readonly Bound[]): PairBound[] {
     else byPair.set(pair, [one]);
   }
   return [...byPair.values()].flatMap((own) => {
-    const sure = level(own.filter((bound) => !bound.likely));
+    const sure = levelled(own.filter((bound) => !bound.likely));
     const proven = sure.some((bound) => bound.low > -Infinity);
     const found = (proven ? null : agreeing(own)) ?? (sure.length > 0 ? widened(nearlyAgree(sure, NEARLY_ALL_AGREE)!, sure) : null);
     return found ? [{ a: own[0]!.a, b: own[0]!.b, ...found }] : [];
   });
 }
 
+/** Levelled where more of them agree so: a pace that few passages seem to show is none. */
+function levelled(bounds: readonly Bound[]): Bound[] {
+  const level = levelOf(bounds);
+  return (agree(level)?.votes ?? 0) > (agree(bounds)?.votes ?? 0) ? level : [...bounds];
+}
+
 /** Bounds as they would be in the middle of their stretch of time, had the clocks kept the pace at which they drift apart there. */
-function level(bounds: readonly Bound[]): Bound[] {
+function levelOf(bounds: readonly Bound[]): Bound[] {
   const closed = bounds.filter(({ low, high }) => low > -Infinity && high < Infinity);
   if (closed.length < FEWEST_HOPS) return [...bounds];
   const sorted = [...closed].sort((x, y) => x.atA - y.atA);

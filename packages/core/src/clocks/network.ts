@@ -53,25 +53,28 @@ export const between = (most: Most, clocks: number, from: number, to: number): {
 });
 
 /**
- * The clock that the others are measured by: the one with which most of them may agree exactly, over all stretches of time;
- * among those, the one that is bounded against most.
+ * The clock that the others are measured by: the one with which most of them agree, as closely as is known, over all stretches of time; among those,
+ * the one with which most may agree, however loosely they are bounded, and then the one that is bounded against most.
  *
+ * @param close differences that are known so closely
  * @param among clocks that may be chosen and that count, which are bounded against each other
  */
-export function measure(stretches: readonly Most[], clocks: number, among: readonly number[]): number {
-  let best = { clock: among[0]!, agreeing: -1, bounded: -1 };
+export function measure(stretches: readonly Most[], clocks: number, among: readonly number[], close: Duration): number {
+  let best = { clock: among[0]!, score: [-1, -1, -1] };
   for (const clock of among) {
-    let agreeing = 0;
-    let bounded = 0;
+    const score = [0, 0, 0];
     for (const most of stretches) {
       for (const other of among) {
         const { low, high } = between(most, clocks, clock, other);
         if (other === clock || low === -Infinity || high === Infinity) continue;
-        bounded++;
-        if (low <= 0 && high >= 0) agreeing++;
+        score[2]!++;
+        if (low > 0 || high < 0) continue;
+        score[1]!++;
+        if (high - low <= close) score[0]!++;
       }
     }
-    if (agreeing > best.agreeing || (agreeing === best.agreeing && bounded > best.bounded)) best = { clock, agreeing, bounded };
+    const first = score.findIndex((one, i) => one !== best.score[i]);
+    if (first >= 0 && score[first]! > best.score[first]!) best = { clock, score };
   }
   return best.clock;
 }
