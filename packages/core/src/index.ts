@@ -73,6 +73,7 @@ export { codesIn, systemWord } from './explain/find.ts';
 export { CODE_SYSTEMS, type CodeSystem, type Explanation, type FoundCode, type OwnCode } from './explain/types.ts';
 export { isOwnFrame, originOf, ownByName, tracesIn } from './structure/traces/traces.ts';
 export type { Thrown, Trace, TraceFrame } from './structure/traces/types.ts';
+export { encodedIn, type Encoded } from './structure/encoded.ts';
 export { partsOfMessage } from './structure/parts.ts';
 export type { Broken, Part, TreeNode } from './structure/types.ts';
 export { csvLine } from './exchange/csv.ts';

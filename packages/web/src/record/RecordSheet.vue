@@ -10,7 +10,7 @@ import { useShare } from '../share/use-share.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
-import { ownByName, tracesIn } from '@fadenweg/core';
+import { encodedIn, ownByName, partsOfMessage, tracesIn } from '@fadenweg/core';
 import { piecesOf } from './pieces.ts';
 import TraceView from './TraceView.vue';
 import TreeView from './TreeView.vue';
@@ -57,6 +57,13 @@ const fieldTraces = computed(() =>
       : [],
   ),
 );
+const ENCODED = { base64: 'Base64', url: 'encoded for an address', hex: 'hexadecimal' } as const;
+/** What stands there encoded, in the message or a field; each text once. */
+const decoded = computed(() => {
+  const texts = [['', whole.value] as const, ...fields.value.map(([name, value]) => [name, String(value)] as const)];
+  const found = texts.flatMap(([name, text]) => encodedIn(text).map((one) => ({ name, ...one, parts: partsOfMessage(one.text) })));
+  return found.filter((one, i) => found.findIndex((other) => other.text === one.text) === i);
+});
 const shown = computed({
   get: () =>
     chosen.value === null || (chosen.value === 'structure' && trees.value.length === 0)
@@ -110,6 +117,22 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
     <section v-for="one in fieldTraces" :key="`${one.name} ${one.text.length}`">
       <h3 class="soft">{{ one.name }}</h3>
       <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" />
+    </section>
+    <section v-for="one in decoded" :key="`${one.name} ${one.from}`" data-testid="decoded">
+      <h3 class="soft">{{ one.name ? `${one.name}, ` : '' }}{{ ENCODED[one.how] }}, decoded</h3>
+      <template v-for="(part, i) in one.parts" :key="i">
+        <TreeView
+          v-if="part.kind === 'json' || part.kind === 'xml'"
+          :root="part.root"
+          :format="part.kind"
+          :nodes="part.nodes"
+          :broken="part.broken"
+          :text="one.text"
+        />
+        <pre v-else-if="one.text.slice(part.from, part.to).trim() !== ''" class="mono text" tabindex="0" aria-label="Decoded text">{{
+          one.text.slice(part.from, part.to).trim()
+        }}</pre>
+      </template>
     </section>
     <CodeList :codes="record.codes" :component="record.component" @changed="again" />
     <p v-if="!raw && record.shortened" class="soft">
