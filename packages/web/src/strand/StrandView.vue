@@ -7,7 +7,9 @@ import SideSheet from '../frame/SideSheet.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
+import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
+import { weavePng, weaveSvg } from '../weave/picture-file.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
 import CompareSheet from './CompareSheet.vue';
 import IdentifierSheet from './IdentifierSheet.vue';
@@ -78,6 +80,17 @@ watch([strand, whole], () => {
   if (strand.value?.id === props.id && knot && !selected.value) change({ record: knot });
 });
 const share = useShare();
+/** The weave as a picture with its legend, as it is folded. */
+const pictures = computed(() => {
+  const now = strand.value;
+  if (!now) return [];
+  const of = { strand: now, lines: lines.value, folded: folded.value };
+  const svg = async (): Promise<Blob> => new Blob([(await weaveSvg(of)).svg], { type: 'image/svg+xml' });
+  return [
+    { name: 'SVG', about: 'a picture, sharp at any size', file: `${now.businessId}.svg`, make: svg },
+    { name: 'PNG', about: 'a picture of points', file: `${now.businessId}.png`, make: () => weavePng(of) },
+  ];
+});
 /** The sentence, and the lines that tell: of each finding, in order of time. */
 function ticket(): void {
   const now = strand.value;
@@ -120,7 +133,8 @@ useKeys({
             >
             <span v-if="!whole" role="status">loading records…</span>
             <span class="acts"
-              ><button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
+              ><TakeMenu v-if="!told && whole" what="the weave" :formats="pictures" />
+              <button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
               <button type="button" class="link" title="Copy the sentence and the telling lines (y)" @click="ticket">
                 text for the ticket
               </button></span

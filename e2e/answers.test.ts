@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import type { Truth } from '@fadenweg/standin';
@@ -45,6 +46,40 @@ test('a runbook with a blank is run to its right answer; one is copied, changed,
   await page.until('that it is gone', async () => (await page.text(By.css('aside'))).includes('is forgotten'));
   await page.click(page.button('undo'));
   await page.until('the copy again', async () => /\(copy\) · local administrator/.test(await page.text(By.css('aside'))));
+});
+
+test('the weave is taken along as a picture, with its legend and its fonts', async () => {
+  const failed = truth.find((one) => one.story === 1 && one.outcome === 'failed')!;
+  await page.open(`/strands/order:${failed.businessId}`);
+  await page.until('the weave', async () => (await page.text(By.css('.acts'))).includes('take along'));
+  await page.driver.executeScript(
+    'window.made = []; const create = URL.createObjectURL; URL.createObjectURL = (blob) => { window.made.push(blob); return create.call(URL, blob); }',
+  );
+  await page.click(By.css('.acts .link'));
+  await page.click(page.button('SVG'));
+  const made = <T>(script: string): Promise<T> => page.driver.executeAsyncScript(`const done = arguments[arguments.length - 1]; ${script}`);
+  await page.until('the file', async () => (await page.driver.executeScript('return window.made.length')) === 1);
+  const [root, text, lines] = await made<[string, string, number]>(
+    "window.made[0].text().then((text) => { const read = new DOMParser().parseFromString(text, 'image/svg+xml'); done([read.documentElement.nodeName, text, read.querySelectorAll('circle').length]); })",
+  );
+  expect(root).toBe('svg');
+  for (const words of [failed.businessId, 'Failed in', 'carried over', 'where a finding points to', '@font-face', 'font/woff2;base64'])
+    expect(text).toContain(words);
+  expect(text).not.toMatch(/var\(--/);
+  expect(lines).toBeGreaterThan(20);
+  await page.click(By.css('.acts .link'));
+  await page.click(page.button('PNG'));
+  await page.until(
+    'the picture',
+    async () => (await page.driver.executeScript("return window.made.some((one) => one.type === 'image/png')")) === true,
+  );
+  const [width, height] = await made<[number, number]>(
+    "createImageBitmap(window.made.find((one) => one.type === 'image/png')).then((image) => done([image.width, image.height]))",
+  );
+  expect(width).toBeGreaterThan(1500);
+  expect(height).toBeGreaterThan(1000);
+  const target = process.env.FADENWEG_PICTURE;
+  if (target) await writeFile(target, Buffer.from(await made<string>("const reader = new FileReader(); reader.onload = () => done(reader.result.split(',')[1]); reader.readAsDataURL(window.made.find((one) => one.type === 'image/png'))"), 'base64')); // prettier-ignore
 });
 
 test('the page has complained of nothing', async () => {
