@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
 import { call } from '../packages/launch/src/client.ts';
 import { lastStarted } from '../packages/launch/src/last-started.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
@@ -17,7 +18,7 @@ const vanished = await first('flow=lens-order&outcome=failed&failedIn=lens-calc&
 const { findings } = await call<Strand>(`${url}/api/strands/${vanished}`);
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
-const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
+const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Clicked first. */ click?: string }> = {
   strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
@@ -45,14 +46,17 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
   coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },
+  runbook: { path: '/runbooks?e=lens%20works&book=supplied-who-held-the-lock', has: 'They were held by', click: '.blanks button' },
+  live: { path: '/find?live=1&e=production', has: 'order accepted' },
 };
 const asked = process.argv.slice(2);
 const browser = await openBrowser();
 const screen = new Screen(browser.driver, url);
-for (const [name, { path, theme, has }] of Object.entries(VIEWS)) {
+for (const [name, { path, theme, has, click }] of Object.entries(VIEWS)) {
   if (asked.length > 0 && !asked.includes(name)) continue;
   await browser.theme(theme ?? 'light');
   await browser.driver.get(url + path);
+  if (click) await screen.click(By.css(click));
   await screen.until(has, async () => (await browser.driver.getPageSource()).includes(has));
   await browser.picture(join(ROOT, 'docs/screenshots', `${name}.png`));
   console.log(name);
