@@ -15,6 +15,8 @@ export const CLOSE: Duration = 100_000;
 const NEARLY_ALL = 0.9;
 /** Of those that agree on a difference, so many do throughout what is taken for it. */
 const NEARLY_ALL_AGREE = 0.95;
+/** So many passages of a stretch have to agree before they prove that two clocks differ. */
+const FEWEST_TO_PROVE = 10;
 /** So many passages have to bound a clock before it is corrected. */
 const FEWEST_HOPS = 20;
 
@@ -71,9 +73,13 @@ function pairsOf(bounds: readonly Bound[]): PairBound[] {
     const sure = levelled(own.filter((bound) => !bound.likely));
     const proven = sure.some((bound) => bound.low > -Infinity);
     const found = (proven ? null : agreeing(own)) ?? (sure.length > 0 ? widened(nearlyAgree(sure, NEARLY_ALL_AGREE)!, sure) : null);
-    return found ? [{ a: own[0]!.a, b: own[0]!.b, ...found }] : [];
+    return found ? [{ a: own[0]!.a, b: own[0]!.b, ...doubted(found) }] : [];
   });
 }
+
+/** A few passages do not prove that two clocks differ. */
+const doubted = ({ low, high, votes }: Agreed): Agreed =>
+  votes < FEWEST_TO_PROVE ? { low: Math.min(low, 0), high: Math.max(high, 0), votes } : { low, high, votes };
 
 /** Levelled where more of them agree so: a pace that few passages seem to show is none. */
 function levelled(bounds: readonly Bound[]): Bound[] {
