@@ -78,6 +78,7 @@ export { partsOfMessage } from './structure/parts.ts';
 export type { Broken, Part, TreeNode } from './structure/types.ts';
 export { csvLine } from './exchange/csv.ts';
 export { otlpTrace } from './exchange/otlp.ts';
+export { otlpLogs } from './exchange/otlp-logs.ts';
 export type { ExchangedStep, ExchangedStrand } from './exchange/strand.ts';
 export { XES_HEAD, XES_TAIL, xesTrace } from './exchange/xes.ts';
 export { problemsOf, type RunbookProblem } from './runbooks/check.ts';

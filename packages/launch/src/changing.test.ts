@@ -226,9 +226,10 @@ describe('taken along', () => {
     await mkdir(folder, { recursive: true });
     await writeFile(join(folder, 'traces.otlp.jsonl'), await text('/strands/export?format=otlp&outcome=failed'));
     await writeFile(join(folder, 'strands.xes'), await text('/strands/export?format=xes&outcome=failed'));
+    await writeFile(join(folder, 'logs.otlp.jsonl'), await text(`/records/export?format=otlp&q=${wanted}`));
     const info = await system.bring(await filesBelow([folder]), { environment: 'again' });
-    expect(info).toMatchObject({ files: 2, keptWhole: 0, errors: [] });
-    expect(info.records).toBeGreaterThan(59 * 4);
+    expect(info).toMatchObject({ files: 3, keptWhole: 0, errors: [] });
+    expect(info.records).toBeGreaterThan(59 * 4 + lines.length);
     await send('DELETE', `/imports/${info.id}`);
     for (let i = 0; i < 200 && (await system.get<Page<SourceInfo>>('/sources')).items.length > 3; i++)
       await new Promise((resolve) => setTimeout(resolve, 50));

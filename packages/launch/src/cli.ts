@@ -10,7 +10,7 @@ const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
   follow PATH... [--environment E] [--zone Z] [--stop] [--url U]   read files or folders of the server's machine as they grow, also after its next start; --stop ends it
   export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--format jsonl|csv|otlp|xes] [--url U]   strands to standard output, as JSON lines or in another open format
-  export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv] [--url U]   records that a search finds to standard output
+  export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv|otlp] [--url U]   records that a search finds to standard output
   change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
 

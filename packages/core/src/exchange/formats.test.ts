@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { csvCells } from '../reading/csv.ts';
 import { xmlTree } from '../reading/xml-tree.ts';
 import { csvLine } from './csv.ts';
+import { otlpLogs } from './otlp-logs.ts';
 import { otlpTrace } from './otlp.ts';
 import type { ExchangedStrand } from './strand.ts';
 import { XES_HEAD, XES_TAIL, xesTrace } from './xes.ts';
@@ -33,6 +34,45 @@ const strand: ExchangedStrand = {
   steps: [step(1, null, 'desk', 0, 9), step(2, 1, 'store', 2, 5, 'failed')],
   findings: [{ kind: 'failed-at', component: 'store', sentence: 'Failed in store.' }],
 };
+
+describe('records as OTLP logs', () => {
+  const record = (more: object) => ({
+    at: '2026-11-24T10:00:00.123456Z',
+    component: 'desk',
+    host: 'app-1',
+    environment: 'test',
+    level: 'warning',
+    logger: 'd.Main',
+    message: 'late',
+    attributes: { took: 12, queue: 'in' },
+    strand: 'order:LX-1',
+    source: { path: 'desk/desk.log', line: 7 },
+    ...more,
+  });
+  const told = otlpLogs([record({}), record({ logger: '', level: 'none', strand: null }), record({ component: 'store', host: '' })]) as {
+    resourceLogs: { resource: { attributes: { key: string }[] }; scopeLogs: { scope: { name: string }; logRecords: Record<string, unknown>[] }[] }[];
+  };
+  test('stand by who wrote them', () => {
+    expect(told.resourceLogs.map((one) => one.resource.attributes.map(({ key }) => key))).toEqual([
+      ['service.name', 'host.name', 'deployment.environment.name'],
+      ['service.name', 'deployment.environment.name'],
+    ]);
+    expect(told.resourceLogs[0]!.scopeLogs.map((one) => one.scope.name)).toEqual(['d.Main', '']);
+  });
+  test('tell time, severity and text, and name the trace that their strand is', () => {
+    const [first] = told.resourceLogs[0]!.scopeLogs[0]!.logRecords;
+    const trace = otlpTrace(strand) as { resourceSpans: { scopeSpans: { spans: { traceId: string }[] }[] }[] };
+    expect(first).toMatchObject({
+      timeUnixNano: '1795514400123456000',
+      severityNumber: 13,
+      severityText: 'WARNING',
+      body: { stringValue: 'late' },
+      traceId: trace.resourceSpans[0]!.scopeSpans[0]!.spans[0]!.traceId,
+    });
+    expect(first!.attributes).toContainEqual({ key: 'took', value: { doubleValue: 12 } });
+    expect(told.resourceLogs[0]!.scopeLogs[1]!.logRecords[0]).not.toHaveProperty('traceId');
+  });
+});
 
 describe('a strand as a trace of OTLP', () => {
   const { resourceSpans } = otlpTrace(strand) as {

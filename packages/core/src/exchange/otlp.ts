@@ -1,4 +1,4 @@
-import { hash53 } from '../identifiers/hash.ts';
+import { attribute, nanos, spanIdOf, traceIdOf } from './otlp-parts.ts';
 import type { ExchangedStep, ExchangedStrand } from './strand.ts';
 
 const UNSET = 0;
@@ -6,24 +6,13 @@ const ERROR = 2;
 const INTERNAL = 1;
 const FAULTS = new Set(['failed', 'stalled']);
 
-/** Nanoseconds since 1970 as text, of ISO 8601 with microseconds. */
-function nanos(iso: string): string {
-  const fraction = (/\.(\d+)/.exec(iso)?.[1] ?? '').padEnd(9, '0').slice(0, 9);
-  return `${Math.floor(Date.parse(iso) / 1000)}${fraction}`;
-}
-const hex = (text: string, digits: 16 | 32): string => {
-  const half = (seed: string): string => hash53(`${seed}${text}`).toString(16).padStart(14, '0');
-  return `${half('a')}${half('b')}${half('c')}`.slice(0, digits);
-};
-const attribute = (key: string, value: string | number) => ({ key, value: typeof value === 'number' ? { doubleValue: value } : { stringValue: value } }); // prettier-ignore
-
 /**
  * A strand as a trace of OTLP (JSON encoding of ExportTraceServiceRequest): a span for the whole, one for each step below its caller's, by component. The ids are made of the
  * strand's, so that the same strand is always the same trace.
  */
 export function otlpTrace(strand: ExchangedStrand): object {
-  const traceId = hex(strand.id, 32);
-  const spanOf = (step: number): string => hex(`${strand.id} ${step}`, 16);
+  const traceId = traceIdOf(strand.id);
+  const spanOf = (step: number): string => spanIdOf(strand.id, step);
   const root = {
     traceId,
     spanId: spanOf(0),

@@ -108,7 +108,7 @@ export function recordRoutes(
     endpoint<Asking & { order: 'oldest' | 'latest'; format: RecordFormat }>({
       method: 'get',
       path: '/records/export',
-      summary: 'All records of a window that a search finds, as JSON lines or CSV, streaming',
+      summary: 'All records of a window that a search finds, as JSON lines, CSV or OTLP logs, streaming',
       query: Joi.object({
         ...asking,
         after: Joi.forbidden(),

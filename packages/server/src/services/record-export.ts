@@ -1,10 +1,10 @@
 import type { LogRecord } from '@fadenweg/api';
-import { csvLine } from '@fadenweg/core';
+import { csvLine, otlpLogs } from '@fadenweg/core';
 import { parseRecordKey } from './present.ts';
 import type { FindService } from './find/find-service.ts';
 import type { Asked } from './find/scan.ts';
 
-export const RECORD_FORMATS = { jsonl: 'application/x-ndjson', csv: 'text/csv' } as const;
+export const RECORD_FORMATS = { jsonl: 'application/x-ndjson', csv: 'text/csv', otlp: 'application/x-ndjson' } as const;
 export type RecordFormat = keyof typeof RECORD_FORMATS;
 const PAGE = 1000;
 
@@ -13,7 +13,11 @@ export async function* exportedRecords(find: FindService, asked: Asked, format: 
   if (format === 'csv') yield `${csvLine(COLUMNS.map(([name]) => name))}\r\n`;
   for (let after = asked.after, more = true; more;) {
     const page = await find.page({ ...asked, after }, PAGE);
-    const lines = page.items.map((one) => (format === 'csv' ? `${csvLine(COLUMNS.map(([, value]) => value(one)))}\r\n` : `${JSON.stringify(one)}\n`));
+    if (format === 'otlp' && page.items.length > 0) yield `${JSON.stringify(otlpLogs(page.items))}\n`;
+    const lines =
+      format === 'otlp'
+        ? []
+        : page.items.map((one) => (format === 'csv' ? `${csvLine(COLUMNS.map(([, value]) => value(one)))}\r\n` : `${JSON.stringify(one)}\n`));
     if (lines.length > 0) yield lines.join('');
     after = page.next === null ? null : parseRecordKey(page.next);
     more = after !== null;

@@ -33,6 +33,7 @@ const formats = computed(() => {
   return [
     { name: 'CSV', about: 'for a spreadsheet', file: 'records.csv', href: href('csv') },
     { name: 'JSON lines', about: 'with all fields', file: 'records.jsonl', href: href('jsonl') },
+    { name: 'OTLP', about: 'as logs, which name the traces of their strands', file: 'records.otlp.jsonl', href: href('otlp') },
   ];
 });
 </script>
