@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import type { Truth } from '@fadenweg/standin';
@@ -80,6 +80,26 @@ test('the weave is taken along as a picture, with its legend and its fonts', asy
   expect(height).toBeGreaterThan(1000);
   const target = process.env.FADENWEG_PICTURE;
   if (target) await writeFile(target, Buffer.from(await made<string>("const reader = new FileReader(); reader.onload = () => done(reader.result.split(',')[1]); reader.readAsDataURL(window.made.find((one) => one.type === 'image/png'))"), 'base64')); // prettier-ignore
+});
+
+test('codes of a partner are brought in as a file; what is none is refused, what is taken away comes back', async () => {
+  const folder = join(system.folder, 'codes');
+  await mkdir(folder);
+  await writeFile(join(folder, 'broken.json'), '{"items": [');
+  await writeFile(
+    join(folder, 'codes.json'),
+    JSON.stringify({ items: [{ code: 'E-117', title: 'not enough stock', next: 'the stock of the day' }] }),
+  );
+  await page.open('/sources?tab=codes');
+  const file = await page.see(By.css('[data-testid=codes-file]'));
+  await file.sendKeys(join(folder, 'broken.json'));
+  await page.until('the refusal', async () => /broken\.json is no JSON[\s\S]*Nothing was changed/.test(await page.text(By.css('[role=alert]'))));
+  await file.sendKeys(join(folder, 'codes.json'));
+  await page.until('the code', async () => /E-117\s+all\s+not enough stock/.test(await page.text(By.css('table'))));
+  await page.click(page.button('take away'));
+  await page.until('that it is gone', async () => (await page.text(By.css('.part'))).includes('E-117 is forgotten'));
+  await page.click(page.button('undo'));
+  await page.until('the code again', async () => (await page.text(By.css('table'))).includes('E-117'));
 });
 
 test('the page has complained of nothing', async () => {

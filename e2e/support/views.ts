@@ -21,6 +21,7 @@ export const viewsOf = (failed: string, call: string): string[] => [
   '/sources?tab=coverage',
   '/sources?tab=hosts',
   '/sources?tab=followed',
+  '/sources?tab=codes',
   '/find?live=1',
   '/runbooks',
   '/runbooks?write=new',

@@ -7,6 +7,7 @@ import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
+import CodesPart from './CodesPart.vue';
 import CoverageChart from './CoverageChart.vue';
 import DemoPart from './DemoPart.vue';
 import DropPlace from './DropPlace.vue';
@@ -23,6 +24,7 @@ const TABS = [
   ['followed', 'Followed'],
   ['hosts', 'Hosts'],
   ['identifiers', 'Identifiers'],
+  ['codes', 'Codes'],
 ] as const;
 const route = useRoute();
 const router = useRouter();
@@ -78,6 +80,7 @@ function refresh(): void {
         <p v-else-if="coverage.answer.value" class="nothing">Nothing is loaded yet, so there is no coverage.</p>
       </template>
       <FollowPart v-else-if="tab === 'followed'" @changed="refresh" />
+      <CodesPart v-else-if="tab === 'codes'" />
       <HostsPart v-else-if="tab === 'hosts'" />
       <KindList v-else @changed="refresh" />
     </div>
