@@ -151,6 +151,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);
   const search = new SearchService(identifiers, strandRows, declarations, presenter);
   const arrivals = new Arrivals();
+  let learning: Promise<void> = Promise.resolve();
   const weaving: Weaving = new Weaving(
     options.databaseUrl,
     db,
@@ -160,7 +161,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       changes.forget();
       words.consider();
       arrivals.woven();
-      void quiet
+      learning = quiet
         .learn()
         .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
     },
@@ -258,6 +259,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       await words.close();
       await intake.close();
       await weaving.close();
+      await learning;
     },
   };
 }

@@ -67,6 +67,14 @@ describe('by what is usual', () => {
     expect(judge(until(3), usual, 5, holed).outcome).toBe('running');
   });
 
+  test('of several tries that ended alike the last is named, after which it was given up', () => {
+    const tried = (at: number): StrandRecord => said(at, 'belt', `belt jammed at ${at}`, { level: 4 });
+    const gaveUp = said(4000, 'mill', 'given up, no belt', { level: 5, marks: MARK.failing });
+    const { outcome, findings } = judge(until(2, tried(1000), tried(2000), tried(3000), gaveUp));
+    expect(outcome).toBe('failed');
+    expect(findings[0]).toMatchObject({ kind: 'failed-at', component: 'belt', failedIn: 'mill', record: 4 });
+  });
+
   test('silence names what usually comes next, and when', () => {
     const { outcome, findings } = judge(until(3));
     expect(outcome).toBe('stalled');

@@ -42,9 +42,12 @@ export function verdict(
   );
   const firstFailing = failing[0];
   const firstRefusing = marked(MARK.refusing).find((index) => index > lastDone);
-  /** The first record before another one, of another component, that tells this leg from good ones. */
-  const tellingBefore = (index: number): number | undefined =>
-    usual ? tellingRecords(records.slice(0, index), usual).find((one) => records[one]!.component !== records[index]!.component) : undefined;
+  /** The first record before another one, of another component, that tells this leg from good ones; of several tries that ended alike the last, after which it was given up. */
+  const tellingBefore = (index: number): number | undefined => {
+    const telling = usual ? tellingRecords(records.slice(0, index), usual) : [];
+    const first = telling.find((one) => records[one]!.component !== records[index]!.component);
+    return first === undefined ? undefined : telling.filter((one) => saysTheSame(records[one]!, records[first]!)).at(-1);
+  };
 
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
     return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
@@ -78,6 +81,9 @@ export function verdict(
   }
   return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };
 }
+
+const saysTheSame = (one: StrandRecord, other: StrandRecord): boolean =>
+  one.component === other.component && one.shape === other.shape && one.traits === other.traits;
 
 /** What told the leg from good ones before it failed, and what failed by its own words. */
 function failures(records: readonly StrandRecord[], path: Path, failing: readonly number[], telling: number | undefined): Finding[] {
