@@ -28,7 +28,6 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
   story: { path: `/strands/${vanished}?view=story`, has: 'It ended at' },
   changes: { path: '/changes', has: 'State then' },
   usual: { path: '/usual/lens-order', has: 'Of the good' },
-  findings: { path: '/strands?by=finding&w=all', has: 'First finding' },
   'in-common': { path: `/strands?finding=${encodeURIComponent(findings[0]!.signature)}&w=all&common=yes`, has: 'Hardly any other' },
   hosts: { path: '/sources?tab=hosts', has: 'give or take' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
