@@ -3,7 +3,7 @@ import { appendFile, copyFile, mkdir, rename, rm, truncate, writeFile } from 'no
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import type { FollowInfo, LiveRecords, LogRecord, Page, Problem } from '@fadenweg/api';
+import type { FollowInfo, ImportInfo, LiveRecords, LogRecord, Page, Problem } from '@fadenweg/api';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -140,6 +140,15 @@ test('a live search tells what comes in, and goes on where it was left', async (
   expect(strange[0]).toMatchObject({ event: 'gap', data: { why: 'restarted' } });
   close();
 }, 60_000);
+
+test('a file that is no log is told once, and left alone', async () => {
+  await writeFile(join(folder, 'picture.log'), Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13, 0, 1, 2, 3]));
+  const errors = async (): Promise<unknown[]> => (await system.get<Page<ImportInfo>>('/imports')).items[0]!.errors;
+  await until(async () => (await errors()).length > 0);
+  await settled();
+  expect(await errors()).toEqual([{ path: 'growing/picture.log', error: expect.stringContaining('binary') }]);
+  await rm(join(folder, 'picture.log'));
+}, 30_000);
 
 test('what cannot be followed is refused, and what is gone is told', async () => {
   expect((await follow('desk.log')).status).toBe(400);

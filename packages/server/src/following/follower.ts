@@ -36,6 +36,8 @@ export class Follower {
   private readonly parts = new Map<string, Live>();
   /** Files that are left alone as they are: read already, or no logs. By path, with size and time. */
   private readonly settled = new Map<string, string>();
+  /** Size and time of files when they were taken in, by path. */
+  private readonly taken = new Map<string, string>();
   private loop: Promise<void> = Promise.resolve();
   private stopped = false;
   private listedAt = 0;
@@ -95,9 +97,10 @@ export class Follower {
       if (part.grewAt === null) part.grewAt = now;
       if (part.sourceId !== null && part.sourceId !== before) await this.keep(part);
       if (!part.over) continue;
-      this.ended++;
       this.parts.delete(path);
-      if (part.sourceId !== null) await this.follows.end(part.sourceId);
+      if (part.sourceId === null) continue;
+      this.ended++;
+      await this.follows.end(part.sourceId);
       this.listedAt = 0; // whoever has its name now is next
     }
   }
@@ -159,6 +162,7 @@ export class Follower {
 
   /** A file that was not there before: packed, a part that is read already or was read in part, or a new one. */
   private async takeIn(one: ListedFile): Promise<void> {
+    this.taken.set(one.file, stateOf(one));
     if (PACKED.test(one.file)) {
       await this.imports.receive(this.row.import_id, one.path, createReadStream(one.file), new Date(one.modified));
       this.settle(one);
@@ -189,7 +193,7 @@ export class Follower {
       spool: this.spool,
       begin: async (file, path, spool, size, contentHash) => {
         const id = await this.imports.beginGrowing(this.row.import_id, { path, file: spool, size, contentHash });
-        if (id === null) this.settled.set(file.path, '');
+        if (id === null) this.settled.set(file.path, this.taken.get(file.path) ?? '');
         return id;
       },
       poke: this.imports.queued,
