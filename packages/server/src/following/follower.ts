@@ -168,23 +168,25 @@ export class Follower {
       this.settle(one);
       return;
     }
-    const whole = await GrowingFile.from(one.file);
-    if (!whole) return;
     const { same, shorter } = await this.imports.twin(one.path, one.file);
     const before = same ?? shorter;
-    const part = before ? await this.goOn(one.file, before.path, before.id) : new Part(whole, one.path, null, this.context());
-    if (!part) return; // it changed meanwhile
-    if (before) await whole.close();
     if (before && [...this.parts.values()].some((live) => live.part.sourceId === before.id)) {
-      // a copy of what is followed: the rest of it is taken when what it is a copy of has been emptied
-      await part.file.close();
+      // a copy of what is followed: what it has more is taken when what it is a copy of has been emptied
+      if (same) this.settle(one);
       return;
     }
+    const part = before ? await this.goOn(one.file, before.path, before.id) : await this.beginning(one);
+    if (!part) return; // it changed meanwhile
     this.parts.set(one.file, { part, drowsy: false, lookedAt: 0 });
     if (before) {
       await this.sources.change(before.id, { read_for: this.row.import_id });
       await this.keep(part);
     }
+  }
+
+  private async beginning({ file, path }: ListedFile): Promise<Part | null> {
+    const growing = await GrowingFile.from(file);
+    return growing && new Part(growing, path, null, this.context());
   }
 
   private context(): PartContext {

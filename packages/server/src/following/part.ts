@@ -50,10 +50,6 @@ export class Part {
     this.handed = file.reached;
   }
 
-  get replaced(): boolean {
-    return this.ended;
-  }
-
   async look(): Promise<void> {
     if (this.over) return;
     if (!this.ended && this.waiting.length < MOST_WAITING) {

@@ -30,6 +30,8 @@ export function useLive(asked: Ref<LiveAsked | null>) {
   /** One reads further up: nothing is taken from the begin. */
   const held = ref(false);
   let stream: EventSource | null = null;
+  /** What was seen last; a stream that is opened anew goes on behind it. */
+  let reached = '';
 
   function take({ items, left, sampled, hidden, arrived }: LiveRecords): void {
     sums.found += items.length + left;
@@ -68,10 +70,17 @@ export function useLive(asked: Ref<LiveAsked | null>) {
   }
 
   function open(now: LiveAsked): void {
-    stream = new EventSource(`/api/live${query({ ...now })}`);
+    stream = new EventSource(`/api/live${query({ ...now, since: reached })}`);
     const own = stream;
-    const parsed = <T>(event: Event): T => JSON.parse((event as MessageEvent<string>).data) as T;
-    own.addEventListener('begin', () => (state.value = 'on'));
+    const parsed = <T>(event: Event): T => {
+      const { data, lastEventId } = event as MessageEvent<string>;
+      reached = lastEventId;
+      return JSON.parse(data) as T;
+    };
+    own.addEventListener('begin', (event) => {
+      parsed(event);
+      state.value = 'on';
+    });
     own.addEventListener('records', (event) => take(parsed<LiveRecords>(event)));
     own.addEventListener('gap', (event) => {
       state.value = 'on';
@@ -122,6 +131,7 @@ export function useLive(asked: Ref<LiveAsked | null>) {
       if (!now || JSON.stringify({ ...now, environment: '' }) !== JSON.stringify({ ...before, environment: '' })) {
         clear();
         paused.value = false;
+        reached = '';
       }
       state.value = 'connecting';
       if (now) open(now);

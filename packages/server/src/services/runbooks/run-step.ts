@@ -86,13 +86,13 @@ export class StepRunner {
   }
 
   private async strandsOf(look: Extract<StepLook, { what: 'strands' }>, windows: readonly Stretch[], context: RunContext): Promise<Found> {
-    const fill = (template: string): string => template.replace(/\{([a-z0-9-]+)\}/g, (_place, name: string) => context.blanks[name] ?? '');
+    const fill = (template: string): string => filledName(template, context.blanks);
     const list = (template: string): string[] | undefined => {
       const words = fill(template).split(',').map((one) => one.trim()).filter(Boolean); // prettier-ignore
       return words.length > 0 ? words : undefined;
     };
     const among = look.among === '' ? null : (context.earlier[look.among]?.strands ?? []);
-    const identifier = fill(look.identifier).trim();
+    const identifier = fill(look.identifier);
     if (among?.length === 0 || (look.identifier !== '' && identifier === '')) return nothing();
     const filter: StrandFilter = {
       flow: list(look.flow),
