@@ -58,11 +58,11 @@ const fieldTraces = computed(() =>
   ),
 );
 const ENCODED = { base64: 'Base64', url: 'encoded for an address', hex: 'hexadecimal' } as const;
-/** What stands there encoded, in the message or a field; each text once. */
+/** What stands there encoded, in the message or a field; each text once, and no part of one that is told already. */
 const decoded = computed(() => {
   const texts = [['', whole.value] as const, ...fields.value.map(([name, value]) => [name, String(value)] as const)];
   const found = texts.flatMap(([name, text]) => encodedIn(text).map((one) => ({ name, ...one, parts: partsOfMessage(one.text) })));
-  return found.filter((one, i) => found.findIndex((other) => other.text === one.text) === i);
+  return found.filter((one, i) => !found.slice(0, i).some((other) => other.text.includes(one.text)));
 });
 const shown = computed({
   get: () =>
