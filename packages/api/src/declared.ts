@@ -69,6 +69,15 @@ export interface UsualTime {
   p90Ms: number;
   p99Ms: number;
   fenceMs: number;
+  /** Hours or weekdays at which it regularly takes otherwise, in the flow's zone. */
+  times: (UsualSpan & { medianMs: number; p99Ms: number })[];
+}
+/** Hours from 0 or weekdays from 0 for Sunday, and how many in a row; on how many days it was seen to be so. */
+export interface UsualSpan {
+  by: 'hour' | 'weekday';
+  from: number;
+  count: number;
+  days: number;
 }
 /** What a component says in good legs of a flow. */
 export interface UsualSaying {
@@ -86,7 +95,7 @@ export interface UsualSaying {
   /** What comes behind it nearly always; `share` is at least so often. */
   then: (UsualTime & { saying: number; share: number })[];
   /** Numbers that it states, by their place in the first line. */
-  volumes: { of: string; median: number; least: number; most: number }[];
+  volumes: { of: string; median: number; least: number; most: number; times: (UsualSpan & { least: number; most: number })[] }[];
 }
 /** What is normal for a flow, learned from its good legs. */
 export interface FlowUsual {
@@ -102,6 +111,10 @@ export interface FlowUsual {
   sayings: UsualSaying[];
   ends: { saying: number; share: number }[];
   variants: { components: string[]; share: number }[];
+  /** What strands go on with after their end, the most frequent first: of `of` of which it is known, `legs` do; `surely` where it is missed if it never comes. */
+  continues: (UsualTime & { component: string; text: string; legs: number; of: number; surely: boolean })[];
+  /** IANA zone of hours and weekdays. */
+  zone: string;
 }
 export interface Meaning {
   component: string | null;

@@ -43,7 +43,7 @@ export function compareWithUsual(records: readonly StrandRecord[], usual: Usual)
     const first = !seen.has(place);
     const since = saying?.after && first ? last.get(saying.after.saying) : undefined;
     const took = since === undefined ? null : record.at - records[since]!.at;
-    const wait = saying?.after?.wait ?? null;
+    const wait = saying?.after ? usual.at(saying.after.wait, record.at) : null;
     last.set(place, index);
     seen.add(place);
     const times = counts.get(place)!;

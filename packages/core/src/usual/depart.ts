@@ -40,15 +40,17 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
       const since = last.get(after.saying);
       if (since !== undefined) {
         const took = record.at - records[since]!.at;
-        const excess = took - after.wait.median;
-        if (took > after.wait.fence && excess >= least) late.push({ kind: 'late', record: index, since, took, usual: after.wait, excess });
+        const wait = usual.at(after.wait, record.at);
+        const excess = took - wait.median;
+        if (took > wait.fence && excess >= least) late.push({ kind: 'late', record: index, since, took, usual: wait, excess });
       }
     }
     if (numbers.length > 0) {
       const stated = countsOf(record);
       for (const one of numbers) {
         const value = stated.find((count) => count.of === one.of)?.value;
-        if (value !== undefined && (value < one.low || value > one.high)) volumes.push({ kind: 'volume', record: index, value, usual: one });
+        const now = usual.at(one, record.at);
+        if (value !== undefined && (value < now.low || value > now.high)) volumes.push({ kind: 'volume', record: index, value, usual: now });
       }
     }
     seen.add(place);

@@ -1,4 +1,6 @@
-import type { FlowUsual, Saying, UsualSaying } from './types.ts';
+import type { Microseconds } from '../units.ts';
+import { LocalSlots } from './regularly.ts';
+import type { FlowUsual, AtTimes, Saying, UsualSaying } from './types.ts';
 
 const keyOf = ({ component, shape }: Pick<Saying, 'component' | 'shape'>, traits: string): string => `${component}\u0000${shape}\u0000${traits}`;
 /** Stands for any traits. */
@@ -21,8 +23,10 @@ export class Usual {
   /** Sayings by component and shape alone. */
   private readonly shapes = new Map<string, number[]>();
   private readonly varied: ReadonlySet<string>;
+  private readonly slots: LocalSlots;
 
   constructor(readonly of: FlowUsual) {
+    this.slots = new LocalSlots(of.zone);
     this.varied = new Set(of.varied);
     of.sayings.forEach((saying, place) => {
       this.places.set(keyOf(saying, saying.traits), place);
@@ -33,6 +37,10 @@ export class Usual {
     });
   }
 
+  /** What holds at a moment: where something is regularly otherwise at some hours or weekdays, what it is then. */
+  at<T extends { times?: (T & AtTimes)[] }>(usual: T, at: Microseconds): T {
+    return usual.times?.find(({ span }) => this.slots.isIn(span, at)) ?? usual;
+  }
   /** Place of the saying that a record is one of, -1 where none such was learned. */
   placeOf(record: Saying): number {
     return this.places.get(keyOf(record, plainTraits(record, this.varied))) ?? -1;

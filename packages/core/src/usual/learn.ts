@@ -1,4 +1,5 @@
 import type { Outcome, StrandRecord } from '../path/types.ts';
+import type { Microseconds } from '../units.ts';
 
 import { shapeText } from '../shapes/shape.ts';
 import { lowerShare } from '../statistics/share.ts';
@@ -8,6 +9,9 @@ import { plainTraits, traitKey, Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
 import { handedAgain, hands } from './handing.ts';
 import { fences, lieOf, usually } from './robust.ts';
+import { continuations } from './continuing.ts';
+import { LocalSlots, type Case } from './regularly.ts';
+import { apart, byTimes } from './at-times.ts';
 import type { FlowUsual, UsualSaying, Volume } from './types.ts';
 
 /** A leg of a flow, and how it went as far as its own records tell. */
@@ -15,6 +19,10 @@ export interface Lesson {
   /** In order of time. */
   records: readonly StrandRecord[];
   outcome: Outcome;
+  /** First records of later legs of the same strand. */
+  later?: readonly StrandRecord[];
+  /** How far the evidence reaches; what came behind it is not known. Nothing is said of what follows later where it is left out. */
+  until?: Microseconds;
 }
 
 /** Good legs from which it can be said what is usual. */
@@ -45,18 +53,19 @@ const MOST_TEXT = 160;
  * faults among them that nobody noticed do not count as normal.
  *
  * @param lessons legs, their records in order of time
+ * @param zone IANA zone in which hours and weekdays are told
  * @returns null where there are too few good ones to say
  */
-export function learnUsual(flow: string, lessons: readonly Lesson[]): FlowUsual | null {
+export function learnUsual(flow: string, lessons: readonly Lesson[], zone = 'UTC'): FlowUsual | null {
   const good = goodOnes(lessons);
   if (good.length < FEWEST_LEGS) return null;
   const known = new Set(good);
   const bad = lessons.filter((lesson) => !known.has(lesson) && lesson.outcome !== 'running');
-  const first = learnFrom(flow, good, bad);
+  const first = learnFrom(flow, good, bad, zone);
   const usual = new Usual(first);
   const plain = good.filter(({ records }) => departures(records, usual).length === 0 && amiss(records, usual, SURELY).length === 0);
   // where many depart, that is how it is
-  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75) ? first : learnFrom(flow, plain, bad);
+  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75) ? first : learnFrom(flow, plain, bad, zone);
 }
 
 /** Those that are known to have come to their end; where hardly any are, those without a fault that end as many others do. */
@@ -73,7 +82,8 @@ function goodOnes(lessons: readonly Lesson[]): Lesson[] {
   return [...done, ...silent.filter((lesson) => ends.get(lastOf(lesson))! >= silent.length * FREQUENT_END)];
 }
 
-function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
+function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[], zone: string): FlowUsual {
+  const slots = new LocalSlots(zone);
   const sayings = new Sayings([...good, ...bad]);
   const legs = good.map(({ records }) => sayings.read(records));
   const badLegs = bad.map(({ records }) => sayings.read(records));
@@ -91,7 +101,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   ];
   const takers = new Map<number, number>();
   const components = new Map<string, number>();
-  const volumes = new Map<string, { at: number; value: number }[]>();
+  const volumes = new Map<string, Case[]>();
   legs.forEach((places, i) => {
     const { records } = good[i]!;
     const last = new Map<number, number>();
@@ -101,7 +111,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
       const at = records[index]!.at;
       times.set(place, (times.get(place) ?? 0) + 1);
       if (times.get(place) === 1) positions[place]! += index / records.length;
-      if (times.get(place) === 1 && last.size < MOST_SAYINGS) for (const [before, then] of last) pairs.add(before, place, at - then);
+      if (times.get(place) === 1 && last.size < MOST_SAYINGS) for (const [before, then] of last) pairs.add(before, place, at - then, at);
       last.set(place, at);
       for (const { of, value } of countsOf(records[index]!)) {
         const key = `${place} ${of}`;
@@ -143,7 +153,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const first = (records: readonly StrandRecord[]): number => records[0]!.at;
   const begins = good.map(({ records }) => first(records)).sort((a, b) => a - b);
   const sizes = good.map(({ records }) => records.length).sort((a, b) => a - b);
-  const { after, otherwise, then } = pairs.telling(withSaying);
+  const { after, otherwise, then } = pairs.telling(withSaying, slots);
   const takerOf = (place: number): number | null => {
     let best: number | null = null;
     let times = 0;
@@ -167,7 +177,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   for (const [key, cases] of volumes) {
     const blank = key.indexOf(' ');
     const { legs: with_, volumes: own } = all[Number(key.slice(0, blank))]!;
-    own.push(...volumeOf(key.slice(blank + 1), cases, with_));
+    own.push(...volumeOf(key.slice(blank + 1), cases, with_, slots));
   }
   return {
     flow,
@@ -175,13 +185,18 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     bad: bad.length,
     since: begins[0]!,
     until: begins[begins.length - 1]!,
-    whole: usually(good.map(({ records }) => records[records.length - 1]!.at - first(records))),
+    whole: byTimes(
+      good.map(({ records }) => ({ at: first(records), value: records[records.length - 1]!.at - first(records) })),
+      slots,
+    ),
     records: { least: sizes[0]!, median: sizes[sizes.length >> 1]!, most: sizes[sizes.length - 1]! },
     sayings: all,
     components: [...components].map(([component, n]) => ({ component, legs: n })),
     varied: [...sayings.varied],
     ends: [...ends].flatMap((n, saying) => (n > 0 ? [{ saying, share: n / good.length }] : [])).sort((a, b) => b.share - a.share),
     variants: variantsOf(good),
+    continues: continuations(good, slots),
+    zone,
   };
 }
 
@@ -243,21 +258,21 @@ function variedTraits(lessons: readonly Lesson[]): Set<string> {
 
 /** How long after one saying another comes, where it comes at all. */
 class Pairs {
-  private readonly gaps = new Map<number, number[]>();
+  private readonly gaps = new Map<number, Case[]>();
   constructor(
     private readonly count: number,
     private readonly componentOf: (saying: number) => string,
   ) {}
 
-  add(before: number, behind: number, gap: number): void {
+  add(before: number, behind: number, value: number, at: number): void {
     const key = before * this.count + behind;
     const own = this.gaps.get(key);
-    if (own) own.push(gap);
-    else this.gaps.set(key, [gap]);
+    if (own) own.push({ at, value });
+    else this.gaps.set(key, [{ at, value }]);
   }
 
   /** For each saying the two that come closest before it nearly always, and those that come behind it nearly always, the soonest first. */
-  telling(cases: Float64Array): { after: UsualSaying['after'][]; otherwise: UsualSaying['after'][]; then: UsualSaying['then'][] } {
+  telling(cases: Float64Array, slots: LocalSlots): { after: UsualSaying['after'][]; otherwise: UsualSaying['after'][]; then: UsualSaying['then'][] } {
     const after: UsualSaying['after'][] = Array.from(cases, () => null);
     const otherwise: UsualSaying['after'][] = Array.from(cases, () => null);
     const then: UsualSaying['then'][] = Array.from(cases, () => []);
@@ -269,11 +284,14 @@ class Pairs {
       const isBefore = gaps.length >= cases[behind]! * NEARLY_ALWAYS;
       const share = lowerShare(gaps.length, cases[before]!);
       if (before === behind || (!isBefore && share < NEARLY_ALWAYS)) continue;
-      const wait = usually(gaps);
+      const wait = usually(gaps.map((one) => one.value));
       if (isBefore) candidates[behind]!.push({ saying: before, wait });
       if (share >= NEARLY_ALWAYS) then[before]!.push({ saying: behind, share, wait });
     }
-    candidates.forEach((own, behind) => ([after[behind] = null, otherwise[behind] = null] = this.closest(own, behind)));
+    candidates.forEach((own, behind) => {
+      const closest = this.closest(own, behind).map(({ saying }) => ({ saying, wait: byTimes(this.gaps.get(saying * this.count + behind)!, slots) }));
+      [after[behind] = null, otherwise[behind] = null] = closest;
+    });
     for (const own of then) own.sort((a, b) => a.wait.median - b.wait.median).splice(MOST_THEN);
     return { after, otherwise, then };
   }
@@ -291,7 +309,7 @@ class Pairs {
 }
 
 /** A number that is a volume: there in nearly every case, neither a name nor something that grows with time. */
-function volumeOf(of: string, cases: readonly { at: number; value: number }[], legs: number): Volume[] {
+function volumeOf(of: string, cases: readonly Case[], legs: number, slots: LocalSlots): Volume[] {
   if (cases.length < Math.max(FEWEST_NUMBERS, legs * NEARLY_ALWAYS)) return [];
   const values = cases.map((one) => one.value);
   const different = new Set(values).size;
@@ -301,11 +319,19 @@ function volumeOf(of: string, cases: readonly { at: number; value: number }[], l
   const half = sorted.length >> 1;
   const [early, late] = [sorted.slice(0, half).sort((a, b) => a - b), sorted.slice(half).sort((a, b) => a - b)];
   if (different > 10 && (early[Math.floor(half * 0.9)]! < late[Math.floor(half * 0.1)]! || early[Math.floor(half * 0.1)]! > late[Math.floor(half * 0.9)]!)) return []; // prettier-ignore
+  const { rest, parts } = apart(cases, slots);
+  const times = parts.map(({ inside, span, days }) => ({ ...volumeBounds(of, inside), span, days }));
+  return [{ ...volumeBounds(of, rest), ...(times.length > 0 && { times }) }];
+}
+
+function volumeBounds(of: string, cases: readonly Case[]): Volume {
+  const values = cases.map((one) => one.value);
+  const lie = lieOf(values, 1);
   const { low, high } = fences(lie, 1);
   const [least, most] = [Math.min(...values), Math.max(...values)];
   // where nothing varies, twice as much and half as much depart; the fewer cases there are, the further away it has to be
   const factor = Math.max(2, 1 + FEWEST_LEGS / cases.length);
-  return [{ of, median: lie.median, least, most, low: Math.min(low, (lie.median - 1) / factor), high: Math.max(high, factor * lie.median + 1), cases: cases.length }]; // prettier-ignore
+  return { of, median: lie.median, least, most, low: Math.min(low, (lie.median - 1) / factor), high: Math.max(high, factor * lie.median + 1), cases: cases.length }; // prettier-ignore
 }
 
 function variantsOf(good: readonly Lesson[]): FlowUsual['variants'] {

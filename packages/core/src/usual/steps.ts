@@ -28,8 +28,9 @@ export function usualOfSteps(records: readonly StrandRecord[], path: Path, usual
     const step = path.steps[path.stepOf[index]!]!.id;
     const own = found.get(step) ?? { usual: 0, excess: 0 };
     const took = record.at - records[since]!.at;
-    own.usual += after.wait.median;
-    if (took > after.wait.fence) own.excess += took - after.wait.median;
+    const wait = usual.at(after.wait, record.at);
+    own.usual += wait.median;
+    if (took > wait.fence) own.excess += took - wait.median;
     found.set(step, own);
   }
   return found;

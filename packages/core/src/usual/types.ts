@@ -1,4 +1,5 @@
 import type { Duration, Microseconds } from '../units.ts';
+import type { Span } from './regularly.ts';
 
 /** What a component says: records of one shape and with the same traits. */
 export interface Saying {
@@ -17,6 +18,29 @@ export interface Usually {
   fence: Duration;
   /** Legs that it was learned from. */
   cases: number;
+  /** Hours or weekdays at which it regularly takes otherwise; what stands above holds for all others. */
+  times?: (Usually & AtTimes)[];
+}
+
+/** At which times something is so, and on how many days it was. */
+export interface AtTimes {
+  span: Span;
+  days: number;
+}
+
+/** What many good legs go on with once they have ended: asked for again, called back. */
+export interface Continuation {
+  component: string;
+  shape: number;
+  /** The shape in words. */
+  text: string;
+  /** Good strands of which it is known for long enough whether they have it, and of these those that do. */
+  of: number;
+  legs: number;
+  /** How long after the first leg's end. */
+  wait: Usually;
+  /** What has not come by then does not come any more. */
+  longest: Duration;
 }
 
 /** A number that a saying states, in good legs: how it lies on a logarithmic scale. */
@@ -30,6 +54,8 @@ export interface Volume {
   low: number;
   high: number;
   cases: number;
+  /** As for what takes time. */
+  times?: (Volume & AtTimes)[];
 }
 
 export interface UsualSaying extends Saying {
@@ -76,4 +102,8 @@ export interface FlowUsual {
   ends: { saying: number; share: number }[];
   /** Paths by the components in the order in which they are reached, the most frequent first. */
   variants: { components: string[]; share: number }[];
+  /** First words of later legs, the most frequent first. */
+  continues: Continuation[];
+  /** IANA zone in which hours and weekdays are told. */
+  zone: string;
 }

@@ -1,11 +1,13 @@
-import type { FlowUsual, UsualTime } from '@fadenweg/api';
-import { isoMicros, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core';
+import type { FlowUsual, UsualSpan, UsualTime } from '@fadenweg/api';
+import { isoMicros, surelyContinues, type AtTimes, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core';
 
-const timeOf = ({ median, p90, p99, fence }: Usually): UsualTime => ({
+const spanOf = ({ span, days }: AtTimes): UsualSpan => ({ ...span, days });
+const timeOf = ({ median, p90, p99, fence, times = [] }: Usually): UsualTime => ({
   medianMs: median / 1000,
   p90Ms: p90 / 1000,
   p99Ms: p99 / 1000,
   fenceMs: fence / 1000,
+  times: times.map((one) => ({ ...spanOf(one), medianMs: one.median / 1000, p99Ms: one.p99 / 1000 })),
 });
 
 /** What is usual for a flow as the API tells it: sayings of good legs in the order in which they usually come. */
@@ -34,10 +36,25 @@ export function usualInWords(usual: CoreUsual, label: string): FlowUsual {
         most,
         after: after && { saying: shown.get(after.saying)!, ...timeOf(after.wait) },
         then: then.map(({ saying, share, wait }) => ({ saying: shown.get(saying)!, share, ...timeOf(wait) })),
-        volumes: volumes.map(({ of, median, least, most: top }) => ({ of, median, least, most: top })),
+        volumes: volumes.map(({ of, median, least, most: top, times = [] }) => ({
+          of,
+          median,
+          least,
+          most: top,
+          times: times.map((one) => ({ ...spanOf(one), least: one.least, most: one.most })),
+        })),
       };
     }),
     ends: usual.ends.map(({ saying, share }) => ({ saying: shown.get(saying)!, share })),
     variants: usual.variants,
+    continues: usual.continues.map((one) => ({
+      ...timeOf(one.wait),
+      component: one.component,
+      text: one.text,
+      legs: one.legs,
+      of: one.of,
+      surely: surelyContinues(usual).includes(one),
+    })),
+    zone: usual.zone,
   };
 }

@@ -14,6 +14,8 @@ export interface LearnContext extends GatherContext {
   kindName(id: number): string;
   flows: readonly FlowRules[];
   evidenceEnd: number;
+  /** IANA zone in which hours and weekdays are told. */
+  zone: string;
 }
 
 /**
@@ -46,7 +48,12 @@ export async function learn(client: pg.Client, context: LearnContext): Promise<M
     const leg = path.legs[0]!.records.map((index) => records[index]!);
     const own = lessons.get(flow.name) ?? [];
     lessons.set(flow.name, own);
-    own.push({ records: leg, outcome: verdictByLeg(records, path, flow, context.evidenceEnd, null).legs[0]! });
+    own.push({
+      records: leg,
+      outcome: verdictByLeg(records, path, flow, context.evidenceEnd, null).legs[0]!,
+      later: path.legs.slice(1).map((one) => records[one.records[0]!]!),
+      until: context.evidenceEnd,
+    });
   });
-  return new Map([...byFlow.keys()].map((name) => [name, learnUsual(name, lessons.get(name) ?? [])]));
+  return new Map([...byFlow.keys()].map((name) => [name, learnUsual(name, lessons.get(name) ?? [], context.zone)]));
 }

@@ -1,15 +1,15 @@
 import { bisector } from 'd3-array';
 import type pg from 'pg';
-import { Graph, overJoining, ownership, type FlowRules, type GraphKind, type OverJoining, type Ownership } from '@fadenweg/core';
+import { Graph, overJoining, ownership, type GraphKind, type OverJoining, type Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
-import { SPANS, type ComponentSpan } from '../repositories/component-spans.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
 import { carry, type OwnerAt } from './carry.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 import { judge } from './judge.ts';
+import { dueBy, noteJudged } from './due.ts';
+import { judgedBy } from './judge-context.ts';
 import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
-import { reachByFlow } from './reach.ts';
 import { Recall } from './recall.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
@@ -187,28 +187,21 @@ export class Weaver {
     this.owed.clear();
     const ownerAt = this.ownerAt(founder, leases);
     if (carrying) for (const founder of await carry(this.client, await this.uncarried(all), ownerAt)) founders.add(founder);
-    await this.addRunning(founders);
     await this.loadNames();
-    const evidence = await this.client.query<{ end: number | null }>('select max(last_at) as end from source');
-    const flows = await this.client.query<{ definition: FlowRules }>('select definition from flow');
-    const once = await this.client.query<{ id: number; label: string }>(
-      `select id, definition ->> 'label' as label from identifier_kind where not retired and definition ->> 'role' = 'shared' and definition ->> 'once' = 'true'`,
-    );
+    const known = await this.usuals.known(this.client);
+    const by = await judgedBy(this.client);
+    for (const founder of await dueBy(this.client, known)) founders.add(founder);
     const context = {
       recalled: new Set(all ? [] : this.recalled(founders, founder, leases)),
       recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => this.recall.read(of.length, strandOf(of, ownerAt), take),
       graph,
-      flows: flows.rows.map((row) => row.definition),
-      once: new Map(once.rows.map((row) => [row.id, row.label])),
-      evidenceEnd: evidence.rows[0]?.end ?? 0,
-      reach: reachByFlow((await this.client.query<ComponentSpan>(SPANS)).rows),
+      ...by,
       component: (id: number) => this.names.component.get(id) ?? '',
       host: (id: number) => this.names.host.get(id) ?? '',
       kindName: (id: number) => this.names.kind.get(id) ?? '',
       environment: (id: number) => this.names.environment.get(id) ?? '',
       isDatabase: (component: string) => this.databases.has(component),
     };
-    const known = await this.usuals.known(this.client);
     // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before
     const first = carrying && (all || known.size === 0);
     const renew = (): Promise<number[]> => this.usuals.renew(this.client, context, this.strands(), all, ending);
@@ -218,6 +211,7 @@ export class Weaver {
       return judge(this.client, list, { ...context, usual }, (done) => progress(done, list.length));
     };
     const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
+    await noteJudged(this.client, by.evidenceEnd);
     this.recall.forget(graph.size);
     if (stored > 0) await this.usuals.noteMedians(this.client);
     return stored;
@@ -282,14 +276,6 @@ export class Weaver {
       [all || moved === null, moved === null ? [] : [...moved]],
     );
     return rows;
-  }
-
-  /** Strands without an end are judged again whenever the evidence goes on. */
-  private async addRunning(founders: Set<number>): Promise<void> {
-    const { rows } = await this.client.query<{ founder: number }>(
-      `select founder from strand where outcome in ('running', 'out-of-sight') limit 100000`,
-    );
-    for (const { founder } of rows) founders.add(founder);
   }
 
   private async writeTies(all: boolean, changed: readonly number[], founder: Int32Array, leases: ReadonlyMap<number, string>): Promise<void> {

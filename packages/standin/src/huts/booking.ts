@@ -32,18 +32,24 @@ interface Booking {
   fault: Fault | null;
   /** Paid by transfer: the bank answers minutes later. */
   transfer: boolean;
+  /** When it was, once it is. */
+  confirmed: Micros[];
 }
 
 /**
  * A booking: asked for on the web, beds held, paid, confirmed; then at the same time the key, the entry in the ledger and the letter.
  *
- * @returns when somebody will ask about it, null if nobody does
+ * Hours later the hut calls back that its guests have come, and somebody may ask how it stands.
+ *
+ * @param through the share of the time that has passed, 0 to 1
+ * @param end when the day of this world ends
+ * @returns what comes of it hours later, the soonest first, null if nothing does
  */
-export function booking(office: Office, start: Micros, id: string, through: number): Asked | null {
+export function booking(office: Office, start: Micros, id: string, through: number, end: Micros): Asked | null {
   const { random, sink } = office;
   const hut = random.pick(HUTS);
   const instance = random.pick(['a', 'b'] as const);
-  const fault = faultOf(random, office.faultRate, through, hut, instance);
+  const fault = faultOf(random, office.faultRate, through, hut, instance, end - start);
   const plain = id.replace('-', '');
   const attempts = { pay: fault === 'tried again' ? 2 : fault === 'given up' ? 3 : 1 };
   const open = sink.open({
@@ -74,6 +80,7 @@ export function booking(office: Office, start: Micros, id: string, through: numb
     thread: office.thread(instance, began, began + 14 * SECOND),
     fault,
     transfer: fault === 'transfer never comes' || ((fault === null || fault === 'tried again') && random.chance(0.12)),
+    confirmed: [],
   };
   sink.emit(WEB, start, webLine(start, 'info', request, `booking ${id} asked for`, { hut, guests }), open);
   let at = start + reads;
@@ -86,9 +93,14 @@ export function booking(office: Office, start: Micros, id: string, through: numb
   if (fault !== 'bank silent' && fault !== 'restart')
     sink.emit(WEB, answered, webLine(answered, code === 500 ? 'error' : 'info', request, `answered with ${code}`), open);
   const asked = (fault === null || fault === 'harmless' || fault === 'tried again') && random.chance(0.3);
-  if (asked) return { at: answered + HOUR * (0.5 + 3 * random.next()), id, open };
-  sink.close(open);
-  return null;
+  const later: Asked[] = [];
+  if (asked) later.push({ at: answered + HOUR * (0.5 + 3 * random.next()), what: 'looked up', id, open, then: null });
+  // whoever was confirmed comes
+  if (one.confirmed.length > 0 && fault !== 'never called back')
+    later.push({ at: answered + HOUR * (1 + 2 * random.next()), what: 'called back', id, open, then: null });
+  const [first, second] = later.sort((a, b) => a.at - b.at);
+  if (!first) sink.close(open);
+  return first ? { ...first, then: second ?? null } : null;
 }
 
 const saying =
@@ -177,7 +189,8 @@ function confirm(office: Office, one: Booking, from: Micros): Micros {
     }
     handKey(office, open, id, at);
   }
-  letter(office, open, id, at);
+  letter(office, open, id, at, fault === 'never called back');
+  one.confirmed.push(at);
   return at;
 }
 
@@ -230,13 +243,13 @@ function book({ random, sink }: Office, open: OpenTruth, entry: string, from: Mi
   return { from: begin, to: end };
 }
 /** A letter: spelled in small letters, under the name of its place in the queue. */
-function letter(office: Office, open: OpenTruth, id: string, from: Micros): void {
+function letter(office: Office, open: OpenTruth, id: string, from: Micros, last: boolean): void {
   const { random, sink } = office;
   let at = from + random.around(60 * MS);
   const queue = office.queue(at);
   sink.emit(NOTIFIER, at, notifierLine(at, 640, `${queue} letter for ${id.toLowerCase()} queued`), open);
   at += SECOND + random.around(2 * SECOND);
-  sink.emit(NOTIFIER, at, notifierLine(at, 640, `letter for ${id.toLowerCase()} sent, ${queue} free`), open);
+  sink.emit(NOTIFIER, at, notifierLine(at, 640, `letter for ${id.toLowerCase()} sent, ${queue} free`), open, last);
 }
 
 /** Hours later somebody asks how the booking stands: a request of its own, of the same strand. */
@@ -254,6 +267,22 @@ export function lookedUp(office: Office, start: Micros, { id, open }: Asked): vo
   say('core.Reserve', `${request} tells how ${id} stands`);
   at += random.around(4 * MS);
   sink.emit(WEB, at, webLine(at, 'info', request, 'answered with 200'), open);
-  sink.close(open);
+}
+
+/** The hut calls back that the guests of a booking have come: a request of its own, of the same strand. */
+export function calledBack(office: Office, start: Micros, { id, open }: Asked): void {
+  const { random, sink } = office;
+  const request = office.request();
+  const instance = random.pick(['a', 'b'] as const);
+  const thread = office.thread(instance, start, start + SECOND);
+  if (open.truth.course) open.truth.course.legs++;
+  sink.emit(WEB, start, webLine(start, 'info', request, `hut tells that guests of ${id} have come`), open);
+  let at = start + random.around(4 * MS);
+  const say = (logger: string, message: string): void => sink.emit(RESERVE[instance], at, reserveLine(at, 'INFO', thread, logger, message), open);
+  say('core.Door', `${request} taken up`);
+  at += random.around(6 * MS);
+  say('core.Reserve', `${request} closes ${id}`);
+  at += random.around(4 * MS);
+  sink.emit(WEB, at, webLine(at, 'info', request, 'answered with 204'), open);
 }
 export const someHut = (office: Office): string => office.random.pick(HUTS);

@@ -1,5 +1,6 @@
 import type { Random } from '../writing/random.ts';
 import type { OpenTruth } from '../writing/sink.ts';
+import { HOUR, type Micros } from '../writing/times.ts';
 
 /** What becomes of a booking when something happens to it, with its documented right answer. */
 interface Answer {
@@ -29,6 +30,7 @@ export const FAULTS = {
   'queue at the door': { outcome: 'slow', cause: at('reserve', 'booking-web') },
   'slow client': { outcome: 'slow', cause: at('booking-web') },
   restart: { outcome: 'stalled', cause: at('reserve') },
+  'never called back': { outcome: 'stalled', cause: at('notifier', 'booking-web', 'reserve', 'locks', 'ledger') },
   harmless: { outcome: 'done', cause: null },
 } satisfies Record<string, Answer>;
 export type Fault = keyof typeof FAULTS;
@@ -50,6 +52,7 @@ const SINGLE: readonly (readonly [Fault, number])[] = [
   ['delivered again', 8],
   ['slow client', 6],
   ['restart', 4],
+  ['never called back', 6],
   ['harmless', 16],
 ];
 const ALL = SINGLE.reduce((sum, [, weight]) => sum + weight, 0);
@@ -59,6 +62,8 @@ const EXHAUSTED = [
   { from: 0.45, to: 0.46 },
   { from: 0.8, to: 0.805 },
 ];
+/** Within this time the hut calls back; only then is it known that it did not. */
+const CALLED_BACK = 6 * HOUR;
 export const VERSION_FROM = 0.6;
 /** The hut that the new version of the second instance does not know. */
 export const UNKNOWN_HUT = 'Eisenjoch';
@@ -67,15 +72,16 @@ export const UNKNOWN_HUT = 'Eisenjoch';
  * What happens to a booking.
  *
  * @param through the share of the time that has passed, 0 to 1
+ * @param left time that is left of the day
  */
-export function faultOf(random: Random, rate: number, through: number, hut: string, instance: string): Fault | null {
+export function faultOf(random: Random, rate: number, through: number, hut: string, instance: string, left: Micros): Fault | null {
   const chance = random.next();
   const within = ({ from, to }: { from: number; to: number }): boolean => through >= from && through < to;
   if (within(CROWDED) && rate > 0) return 'queue at the door';
   if (EXHAUSTED.some(within) && chance < 10 * rate) return 'no connection';
   if (through >= VERSION_FROM && instance === 'b' && hut === UNKNOWN_HUT && rate > 0) return 'new version';
-  let left = (chance / rate) * ALL;
-  for (const [fault, weight] of SINGLE) if ((left -= weight) < 0) return fault;
+  let share = (chance / rate) * ALL;
+  for (const [fault, weight] of SINGLE) if ((share -= weight) < 0) return fault === 'never called back' && left < CALLED_BACK ? null : fault;
   return null;
 }
 

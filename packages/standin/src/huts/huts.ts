@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { Random } from '../writing/random.ts';
 import { Sink } from '../writing/sink.ts';
 import { HOUR, MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
-import { booking, lookedUp, someHut } from './booking.ts';
+import { booking, calledBack, lookedUp, someHut } from './booking.ts';
 import { VERSION_FROM } from './faults.ts';
 import { feed } from './feed.ts';
 import { ARCHIVE, archiveLine, LOCKS, LOCKS_HEAD, locksLine, NOTIFIER, notifierLine, PAY, RESERVE, reserveLine, WEB, webLine } from './lines.ts';
@@ -79,7 +79,7 @@ class Huts {
     if (Math.floor(from / MINUTE) % 10 === 0) starts.push({ at: from + SECOND, run: (at) => feed(office, at, `WF-${++this.feeds}`) });
     for (let i = this.awaited.findIndex((one) => one.at < from + MINUTE); i >= 0; i = this.awaited.findIndex((one) => one.at < from + MINUTE)) {
       const [one] = this.awaited.splice(i, 1);
-      starts.push({ at: Math.max(from, one!.at), run: (at) => lookedUp(office, at, one!) });
+      starts.push({ at: Math.max(from, one!.at), run: (at) => this.later(at, one!) });
     }
     for (const { at, run } of starts.sort((a, b) => a.at - b.at)) run(at);
   }
@@ -91,8 +91,15 @@ class Huts {
 
   private book(at: Micros): void {
     const id = `HB-${String(++this.booked).padStart(6, '0')}`;
-    const asked = booking(this.office, at, id, (at - this.start) / (this.hours * HOUR));
+    const asked = booking(this.office, at, id, (at - this.start) / (this.hours * HOUR), this.start + this.hours * HOUR);
     if (asked) this.awaited.push(asked);
+  }
+
+  /** Hours behind the booking; its truth is closed when nothing more comes. */
+  private later(at: Micros, one: Asked): void {
+    (one.what === 'looked up' ? lookedUp : calledBack)(this.office, at, one);
+    if (one.then) this.awaited.push(one.then);
+    else this.office.sink.close(one.open);
   }
 
   /** Lines that belong to nothing, some of them on the threads that work on bookings. */

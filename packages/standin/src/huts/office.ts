@@ -52,8 +52,12 @@ export class Office {
 }
 
 /** A booking about which somebody asks later. */
+/** What comes of a booking hours later. */
 export interface Asked {
   at: Micros;
+  what: 'looked up' | 'called back';
   id: string;
   open: OpenTruth;
+  /** What comes behind it. */
+  then: Asked | null;
 }

@@ -9,7 +9,7 @@ import { useKeys } from '../keys/use-keys.ts';
 import { useShare } from '../share/use-share.ts';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
-import { place, ROW, rowsOf, shareWords } from './rows.ts';
+import { place, rangeWords, ROW, rowsOf, shareWords, spanWords } from './rows.ts';
 import SideSheet from '../frame/SideSheet.vue';
 import ExpectationsForm from './ExpectationsForm.vue';
 import UsualPicture from './UsualPicture.vue';
@@ -28,7 +28,6 @@ const times = computed(() =>
 );
 const [least, most] = [computed(() => Math.min(...times.value)), computed(() => Math.max(...times.value))];
 const at = (time: number): string => `${place(time, least.value, most.value) * 100}%`;
-const numbers = (list: { least: number; most: number }[]): string => list.map((one) => (one.least === one.most ? count(one.least) : `${count(one.least)} to ${count(one.most)}`)).join('; '); // prettier-ignore
 const TABS = [{ name: 'expectations', label: 'Expectations' }];
 const expecting = computed(() => route.query.expect === 'yes');
 const share = useShare();
@@ -49,6 +48,10 @@ useKeys({ c: () => void share.copyLink() });
             }}
             to {{ usual.answer.value.records.most }}).
           </p>
+          <p v-for="one of usual.answer.value.whole.times" :key="spanWords(one)">
+            {{ spanWords(one) }} ({{ usual.answer.value.zone }}) it takes {{ ms(one.medianMs) }}, 99 of 100 within {{ ms(one.p99Ms) }}: so on
+            {{ count(one.days) }} days.
+          </p>
           <p class="soft">
             Learned from {{ count(usual.answer.value.legs) }} that went well, from {{ dayAndClock(usual.answer.value.since) }} to
             {{ dayAndClock(usual.answer.value.until) }}, beside {{ count(usual.answer.value.bad) }} that did not.
@@ -59,6 +62,13 @@ useKeys({ c: () => void share.copyLink() });
               <b class="number">{{ shareWords(way.share) }}</b> {{ way.components.join(' → ') }}
             </li>
             <li v-if="usual.answer.value.variants.length > 4" class="soft">and {{ usual.answer.value.variants.length - 4 }} rarer ways</li>
+          </ul>
+          <ul v-if="usual.answer.value.continues.length > 0" class="ways" aria-label="What it goes on with">
+            <li v-for="(one, i) in usual.answer.value.continues" :key="i">
+              <b class="number">{{ shareWords(one.legs / one.of) }}</b> go on with {{ one.component }}: <span class="mono">{{ one.text }}</span>
+              {{ ms(one.medianMs) }} later, 99 of 100 within {{ ms(one.p99Ms)
+              }}<template v-if="one.surely">; where it never comes, it is missed</template>
+            </li>
           </ul>
         </header>
         <div class="scroller" tabindex="0" role="region" aria-label="The usual path">
@@ -93,7 +103,7 @@ useKeys({ c: () => void share.copyLink() });
                       ><i :style="{ left: at(row.medianMs), right: `calc(100% - ${at(row.p99Ms!)})` }"></i
                     ></span>
                   </td>
-                  <td class="numbers">{{ numbers(row.volumes) }}</td>
+                  <td class="numbers" :title="row.otherwise.join('; ')">{{ [...row.volumes.map(rangeWords), ...row.otherwise].join('; ') }}</td>
                 </tr>
               </tbody>
             </table>

@@ -1,4 +1,6 @@
-import type { FlowUsual } from '@fadenweg/api';
+import type { FlowUsual, UsualSpan } from '@fadenweg/api';
+import { ms } from '../strands/duration-text.ts';
+import { count as number } from '../time/format.ts';
 
 /** Height of a row, in pixels. */
 export const ROW = 24;
@@ -14,6 +16,8 @@ export interface UsualRow {
   p99Ms: number | null;
   /** Numbers that it states, from the least to the most. */
   volumes: { least: number; most: number }[];
+  /** What is regularly otherwise at some hours or weekdays. */
+  otherwise: string[];
   /** Of the other strands, the share that has it. */
   badShare: number;
 }
@@ -35,9 +39,23 @@ export function rowsOf(usual: FlowUsual, leastShare: number): { rows: UsualRow[]
       medianMs: after && after.medianMs,
       p99Ms: after && after.p99Ms,
       volumes,
+      otherwise: [
+        ...(after?.times ?? []).map((one) => `${spanWords(one)}: ${ms(one.medianMs)}`),
+        ...volumes.flatMap(({ times }) => times.map((one) => `${spanWords(one)}: ${rangeWords(one)}`)),
+      ],
       badShare: usual.bad === 0 ? 0 : bad / usual.bad,
     }));
   return { rows, lanes: [...new Set(rows.map((row) => row.component))] };
+}
+
+/** Numbers from the least to the most. */
+export const rangeWords = ({ least, most }: { least: number; most: number }): string => (least === most ? number(least) : `${number(least)} to ${number(most)}`); // prettier-ignore
+const DAYS = ['Sundays', 'Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays'];
+/** Hours or weekdays in words: `02:00–04:00`, `Fridays to Sundays`. */
+export function spanWords({ by, from, count }: Pick<UsualSpan, 'by' | 'from' | 'count'>): string {
+  const hour = (of: number): string => `${String(of % 24).padStart(2, '0')}:00`;
+  if (by === 'hour') return `${hour(from)}–${hour(from + count)}`;
+  return count === 1 ? DAYS[from]! : `${DAYS[from]!} to ${DAYS[(from + count - 1) % 7]!}`;
 }
 
 /** Where a time stands on a scale that grows by factors, 0 for the least and 1 for the most. */
