@@ -351,6 +351,8 @@ export interface Health {
   version: string;
   database: { state: 'up' | 'down'; version: string | null };
   runningImports: number;
+  /** Since the start, how long weaving took for each kind of its work, in milliseconds; findings are a part of judging. */
+  weavingMs: Record<'tying' | 'carrying' | 'learning' | 'judging' | 'findings', number>;
 }
 export interface RecordPlace {
   /** Path below what was brought in. */

@@ -25,7 +25,8 @@ export { besideAnother, type Beside, type DifferingValue, type Side } from './us
 export { storyOf, type Chapter } from './story/story.ts';
 export { usualOfSteps, type StepUsual } from './usual/steps.ts';
 export { Usual } from './usual/index-of.ts';
-export { FEWEST_LEGS, learnUsual, type Lesson } from './usual/learn.ts';
+export { FEWEST_LEGS } from './usual/following-on.ts';
+export { learnUsual, type Lesson } from './usual/learn.ts';
 export type { Span } from './usual/regularly.ts';
 export { surelyContinues } from './usual/continuing.ts';
 export type { AtTimes, Continuation, FlowUsual, Saying, UsualSaying, Usually, Volume } from './usual/types.ts';

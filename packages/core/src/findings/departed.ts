@@ -3,6 +3,7 @@ import { departures, type Departure } from '../usual/depart.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { LIKELY, SURE } from './sure.ts';
 import type { Finding } from './types.ts';
 
 /** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
@@ -24,7 +25,7 @@ function slowed(
     rank: 1,
     record: index,
     // the further beyond what is usual at most, the surer
-    confidence: Math.min(0.97, 0.8 + 0.17 * (1 - wait.fence / took)),
+    confidence: LIKELY + (SURE - LIKELY) * (1 - wait.fence / took),
     evidence: [since, index],
     sentence: [
       words('Slow in '),
@@ -53,7 +54,7 @@ function oddVolume(records: readonly StrandRecord[], { record: index, usual: vol
     ...about,
     rank: 1,
     record: index,
-    confidence: 0.85,
+    confidence: LIKELY,
     evidence: [index],
     sentence: [
       words('Ended without an error in '),

@@ -3,6 +3,7 @@ import type { StrandRecord } from '../path/types.ts';
 import type { Duration, Microseconds } from '../units.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { SURE } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 
 /**
@@ -18,7 +19,7 @@ export function unexpected(records: readonly StrandRecord[], flow: FlowRules, ev
 
 const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number], record: StrandRecord): boolean =>
   (component === null || component === record.component) && record.message.includes(text);
-const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: 0.95, signature: signatureOf(about, records[record]!) }); // prettier-ignore
+const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: SURE, signature: signatureOf(about, records[record]!) }); // prettier-ignore
 
 /** A step that must follow and never came. */
 function missing(records: readonly StrandRecord[], flow: FlowRules, evidenceEnd: Microseconds, reach: Reach): Finding | null {

@@ -4,6 +4,7 @@ import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { LIKELY, SURE } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /** Failure lines of a nested call stand this close together; within it the callee counts first. */
@@ -54,7 +55,7 @@ export function failure(records: readonly StrandRecord[], path: Path, failing: r
     rank: 1,
     record: root,
     sentence,
-    confidence: near.length === 1 ? 0.9 : 0.8,
+    confidence: near.length === 1 ? SURE : LIKELY,
     evidence: [...new Set([...waits, root, ...near])].sort((a, b) => a - b),
     excess: null,
     signature: signatureOf(about, record),

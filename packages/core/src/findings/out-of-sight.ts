@@ -5,6 +5,7 @@ import type { Usual } from '../usual/index-of.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { missingAfter } from './stopped.ts';
+import { UNSEEN } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 export interface Hole {
@@ -46,5 +47,5 @@ export function outOfSight(records: readonly StrandRecord[], last: number, { com
       : [words('has a hole from '), { kind: 'time' as const, at: from }, words(' to '), { kind: 'time' as const, at: to }]),
     words('.'),
   ];
-  return { ...about, rank: 1, record: last, sentence, confidence: 0.5, evidence: [last], excess: null, signature: signatureOf(about, record) };
+  return { ...about, rank: 1, record: last, sentence, confidence: UNSEEN, evidence: [last], excess: null, signature: signatureOf(about, record) };
 }

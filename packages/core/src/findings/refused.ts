@@ -2,6 +2,7 @@ import type { StrandRecord } from '../path/types.ts';
 import { withTraits } from './failed.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { SURE } from './sure.ts';
 import type { Finding } from './types.ts';
 
 /**
@@ -19,7 +20,7 @@ export function refusal(records: readonly StrandRecord[], index: number, telling
     ...about,
     rank: 1,
     record: root,
-    confidence: 0.9,
+    confidence: SURE,
     evidence: root === index ? [index] : [root, index],
     sentence: [
       words('Refused by '),

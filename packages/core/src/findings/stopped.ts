@@ -5,6 +5,7 @@ import type { UsualSaying } from '../usual/types.ts';
 import { withTraits } from './failed.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { MAYBE, SURE } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /**
@@ -84,7 +85,7 @@ export function silence(
     ...about,
     rank: 1,
     record: root,
-    confidence: next ? Math.min(0.95, next.share) : due || root !== last ? 0.9 : 0.6,
+    confidence: next ? Math.min(SURE, next.share) : due || root !== last ? SURE : MAYBE,
     evidence: root === last ? [last] : [root, last],
     sentence,
     excess: null,

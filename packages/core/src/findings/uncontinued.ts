@@ -7,6 +7,7 @@ import type { Usual } from '../usual/index-of.ts';
 import type { Continuation } from '../usual/types.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
+import { SURE } from './sure.ts';
 import type { Finding, Verdict } from './types.ts';
 
 /**
@@ -41,7 +42,7 @@ function neverCame(records: readonly StrandRecord[], last: number, missing: Cont
     ...about,
     rank: 1,
     record: last,
-    confidence: Math.min(0.95, lowerShare(missing.legs, missing.of)),
+    confidence: Math.min(SURE, lowerShare(missing.legs, missing.of)),
     evidence: [last],
     excess: null,
     signature: signatureOf(about, record),

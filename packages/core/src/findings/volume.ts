@@ -1,4 +1,5 @@
 import type { StrandRecord } from '../path/types.ts';
+import { LIKELY } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
@@ -21,7 +22,7 @@ export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules)
         excess: null,
         signature: signatureOf(about, record),
         record: index,
-        confidence: 0.85,
+        confidence: LIKELY,
         evidence: [index],
         sentence: [
           { kind: 'words', text: 'Ended without an error in ' },

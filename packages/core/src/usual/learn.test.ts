@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { departures } from './depart.ts';
 import { Usual } from './index-of.ts';
-import { FEWEST_LEGS, learnUsual } from './learn.ts';
+import { FEWEST_LEGS } from './following-on.ts';
+import { learnUsual } from './learn.ts';
 import { dice, lessons, milling, said, usualOf } from './testing/legs.ts';
 
 const sayingOf = (usual: Usual, text: string) => usual.of.sayings.find((one) => one.text.includes(text))!;

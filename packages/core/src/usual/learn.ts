@@ -2,13 +2,13 @@ import type { Outcome, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 
 import { shapeText } from '../shapes/shape.ts';
-import { lowerShare } from '../statistics/share.ts';
 import { amiss, SURELY } from './amiss.ts';
 import { departures } from './depart.ts';
 import { plainTraits, traitKey, Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
+import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
-import { fences, lieOf, usually } from './robust.ts';
+import { fences, lieOf } from './robust.ts';
 import { continuations } from './continuing.ts';
 import { LocalSlots, type Case } from './regularly.ts';
 import { apart, byTimes } from './at-times.ts';
@@ -25,10 +25,6 @@ export interface Lesson {
   until?: Microseconds;
 }
 
-/** Good legs from which it can be said what is usual. */
-export const FEWEST_LEGS = 30;
-/** More different sayings of one leg are not compared with each other. */
-const MOST_SAYINGS = 150;
 /** More different sayings of all legs are left aside. */
 const MOST_DIFFERENT = 3000;
 /** Values of one trait: with more of them they tell nothing. */
@@ -38,11 +34,6 @@ const FEWEST_NUMBERS = 10;
 /** With fewer ended ones among those that fell silent, ends are not known by what records say. */
 const FEW_ENDED = 0.1;
 const FREQUENT_END = 0.05;
-/** That nearly always one comes behind or before the other. */
-const NEARLY_ALWAYS = 0.95;
-/** Times within which something surely comes, that differ by no more than this, are alike. */
-const AS_SURE = 1.5;
-const MOST_THEN = 4;
 const MOST_VARIANTS = 12;
 /** Numbers of which nearly all differ and that are as long as this are no volumes: they name something. */
 const NAMES_FROM = 100_000;
@@ -92,7 +83,6 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const most = new Float64Array(count);
   const ends = new Float64Array(count);
   const positions = new Float64Array(count);
-  const pairs = new Pairs(count, (saying) => sayings.all[saying]!.component);
   const [twice, lasts, handing, taken] = Array.from({ length: 4 }, () => new Float64Array(count)) as [
     Float64Array,
     Float64Array,
@@ -104,15 +94,12 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const volumes = new Map<string, Case[]>();
   legs.forEach((places, i) => {
     const { records } = good[i]!;
-    const last = new Map<number, number>();
     const times = new Map<number, number>();
     places.forEach((place, index) => {
       if (place < 0) return;
-      const at = records[index]!.at;
+      const { at } = records[index]!;
       times.set(place, (times.get(place) ?? 0) + 1);
       if (times.get(place) === 1) positions[place]! += index / records.length;
-      if (times.get(place) === 1 && last.size < MOST_SAYINGS) for (const [before, then] of last) pairs.add(before, place, at - then, at);
-      last.set(place, at);
       for (const { of, value } of countsOf(records[index]!)) {
         const key = `${place} ${of}`;
         const own = volumes.get(key);
@@ -153,7 +140,12 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const first = (records: readonly StrandRecord[]): number => records[0]!.at;
   const begins = good.map(({ records }) => first(records)).sort((a, b) => a - b);
   const sizes = good.map(({ records }) => records.length).sort((a, b) => a - b);
-  const { after, otherwise, then } = pairs.telling(withSaying, slots);
+  const following = followingOn(
+    legs.map((places, i) => ({ places, at: (index) => good[i]!.records[index]!.at })),
+    withSaying,
+    (saying) => sayings.all[saying]!.component,
+    slots,
+  );
   const takerOf = (place: number): number | null => {
     let best: number | null = null;
     let times = 0;
@@ -169,9 +161,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     last: lasts[place]!,
     hands: { legs: handing[place]!, taken: taken[place]!, by: takerOf(place) },
     position: positions[place]! / Math.max(1, withSaying[place]!),
-    after: after[place]!,
-    otherwise: otherwise[place]!,
-    then: then[place]!,
+    ...following[place]!,
     volumes: [],
   }));
   for (const [key, cases] of volumes) {
@@ -254,58 +244,6 @@ function variedTraits(lessons: readonly Lesson[]): Set<string> {
     if (own.size > MOST_VALUES || (own.size > 4 && own.size > cases / 3)) varied.add(key);
   }
   return varied;
-}
-
-/** How long after one saying another comes, where it comes at all. */
-class Pairs {
-  private readonly gaps = new Map<number, Case[]>();
-  constructor(
-    private readonly count: number,
-    private readonly componentOf: (saying: number) => string,
-  ) {}
-
-  add(before: number, behind: number, value: number, at: number): void {
-    const key = before * this.count + behind;
-    const own = this.gaps.get(key);
-    if (own) own.push({ at, value });
-    else this.gaps.set(key, [{ at, value }]);
-  }
-
-  /** For each saying the two that come closest before it nearly always, and those that come behind it nearly always, the soonest first. */
-  telling(cases: Float64Array, slots: LocalSlots): { after: UsualSaying['after'][]; otherwise: UsualSaying['after'][]; then: UsualSaying['then'][] } {
-    const after: UsualSaying['after'][] = Array.from(cases, () => null);
-    const otherwise: UsualSaying['after'][] = Array.from(cases, () => null);
-    const then: UsualSaying['then'][] = Array.from(cases, () => []);
-    const candidates: NonNullable<UsualSaying['after']>[][] = Array.from(cases, () => []);
-    for (const [key, gaps] of this.gaps) {
-      if (gaps.length < FEWEST_LEGS) continue;
-      const before = Math.floor(key / this.count);
-      const behind = key % this.count;
-      const isBefore = gaps.length >= cases[behind]! * NEARLY_ALWAYS;
-      const share = lowerShare(gaps.length, cases[before]!);
-      if (before === behind || (!isBefore && share < NEARLY_ALWAYS)) continue;
-      const wait = usually(gaps.map((one) => one.value));
-      if (isBefore) candidates[behind]!.push({ saying: before, wait });
-      if (share >= NEARLY_ALWAYS) then[before]!.push({ saying: behind, share, wait });
-    }
-    candidates.forEach((own, behind) => {
-      const closest = this.closest(own, behind).map(({ saying }) => ({ saying, wait: byTimes(this.gaps.get(saying * this.count + behind)!, slots) }));
-      [after[behind] = null, otherwise[behind] = null] = closest;
-    });
-    for (const own of then) own.sort((a, b) => a.wait.median - b.wait.median).splice(MOST_THEN);
-    return { after, otherwise, then };
-  }
-
-  /**
-   * The two that come closest before a saying. What comes within a time for sure counts before what only happens to lie closer in some legs, and what its own
-   * component said before what another one did: an answer follows its request.
-   */
-  private closest(own: NonNullable<UsualSaying['after']>[], behind: number): NonNullable<UsualSaying['after']>[] {
-    const surest = Math.min(...own.map(({ wait }) => wait.fence)) * AS_SURE;
-    const rank = ({ saying, wait }: NonNullable<UsualSaying['after']>): number =>
-      wait.fence > surest ? 2 : this.componentOf(saying) === this.componentOf(behind) ? 0 : 1;
-    return own.sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? a.wait.fence - b.wait.fence : a.wait.median - b.wait.median)).slice(0, 2);
-  }
 }
 
 /** A number that is a volume: there in nearly every case, neither a name nor something that grows with time. */

@@ -38,6 +38,8 @@ const DAY_MS = 24 * HOUR_MS;
 /** Local hours and days of moments; keeps the clock of a zone. */
 export class LocalSlots {
   private readonly clock;
+  /** By the hours since 1970: zones change at whole hours of UTC, all but one. */
+  private readonly offsets = new Map<number, number>();
   constructor(zone: string) {
     this.clock = zoneClock(zone);
   }
@@ -58,7 +60,10 @@ export class LocalSlots {
   }
   private local(at: Microseconds): number {
     const utc = Math.floor(at / 1000);
-    return utc + this.clock.offsetAt(utc);
+    const hour = Math.floor(utc / HOUR_MS);
+    let offset = this.offsets.get(hour);
+    if (offset === undefined) this.offsets.set(hour, (offset = this.clock.offsetAt(hour * HOUR_MS)));
+    return utc + offset;
   }
 }
 
@@ -97,12 +102,13 @@ export function regularly(cases: readonly Case[], slots: LocalSlots): Regular | 
 
 /** Ranks from 1, those of equal values shared; `spread` is N + 1 with the correction for equal ones. */
 function ranksOf(cases: readonly Case[]): { of: Float64Array; spread: number } {
-  const order = cases.map((_, i) => i).sort((a, b) => cases[a]!.value - cases[b]!.value);
+  const values = Float64Array.from(cases, ({ value }) => value);
+  const order = Uint32Array.from(values, (_, i) => i).sort((a, b) => values[a]! - values[b]!);
   const of = new Float64Array(cases.length);
   let ties = 0;
   for (let i = 0; i < order.length;) {
     let end = i + 1;
-    while (end < order.length && cases[order[end]!]!.value === cases[order[i]!]!.value) end++;
+    while (end < order.length && values[order[end]!] === values[order[i]!]) end++;
     for (let k = i; k < end; k++) of[order[k]!] = (i + 1 + end) / 2;
     ties += (end - i) ** 3 - (end - i);
     i = end;

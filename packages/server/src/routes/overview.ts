@@ -30,12 +30,13 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
       path: '/health',
       summary: 'Versions, state of the database, running imports',
       async run(): Promise<Health> {
+        const always = { version, weavingMs: weaving.spent };
         try {
           const { rows } = await db.raw<{ rows: { version: string }[] }>(`select current_setting('server_version') as version`);
           const running = await db('import').whereIn('state', ['receiving', 'reading']).count({ count: '*' }).first();
-          return { version, database: { state: 'up', version: rows[0]!.version }, runningImports: Number(running?.count ?? 0) };
+          return { ...always, database: { state: 'up', version: rows[0]!.version }, runningImports: Number(running?.count ?? 0) };
         } catch {
-          return { version, database: { state: 'down', version: null }, runningImports: 0 };
+          return { ...always, database: { state: 'down', version: null }, runningImports: 0 };
         }
       },
     }),

@@ -8,21 +8,25 @@ import {
   withTwin,
   type FlowRules,
   type Graph,
+  type Path,
   type Reach,
   type StrandRecord,
   type Twin,
   type Usual,
+  type Verdict,
 } from '@fadenweg/core';
 import { sourceOfId } from '../intake/batch.ts';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut } from './copy-out.ts';
+import type { Spent } from './spent.ts';
 import { gather, touch, type GatherContext, type Gathered } from './gather.ts';
 
 const COLUMNS =
   'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment, components, in_database, in_transit, signature';
 
 export interface JudgeContext extends GatherContext {
+  spent: Spent;
   graph: Graph;
   kindName(id: number): string;
   /** Whether a component, by its name, is a database server. */
@@ -121,16 +125,7 @@ class StrandRows {
     const { records } = arranged(strand.records);
     const flow = flowOf(context.flows, context.kindName(named.kind), named.value);
     const path = pathOf(records, context.graph.isLink);
-    const alone = verdictByLeg(
-      records,
-      path,
-      flow,
-      context.evidenceEnd,
-      (flow && context.usual.get(flow.name)) ?? null,
-      flow ? context.reach(flow) : undefined,
-    );
-    const twin = context.twins.get(strand.founder);
-    const { outcome, findings } = twin ? withTwin(alone, records, twin) : alone;
+    const { outcome, findings } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
     row.begin(17);
@@ -154,6 +149,13 @@ class StrandRows {
     row.big(inTransit);
     if (first) row.text(first.signature);
     else row.nothing();
+  }
+
+  private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): Verdict {
+    const { evidenceEnd, usual, reach, twins } = this.context;
+    const alone = verdictByLeg(records, path, flow, evidenceEnd, (flow && usual.get(flow.name)) ?? null, flow ? reach(flow) : undefined);
+    const twin = twins.get(founder);
+    return twin ? withTwin(alone, records, twin) : alone;
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

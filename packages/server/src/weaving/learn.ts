@@ -5,7 +5,7 @@ import { gather, type GatherContext } from './gather.ts';
 import { flowOf } from './judge.ts';
 
 /** Strands of each flow from which the usual is learned. */
-const LESSONS = 1000;
+const LESSONS = 600;
 /** Longer ones are no help. */
 const MOST_RECORDS = 2000;
 

@@ -11,6 +11,7 @@ import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
 import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
 import { Recall } from './recall.ts';
+import type { Spent } from './spent.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
 
@@ -46,13 +47,14 @@ export class Weaver {
 
   private constructor(
     private readonly client: pg.Client,
+    private readonly spent: Spent,
     kinds: ReadonlyMap<number, GraphKind>,
   ) {
     this.graph = new Graph(kinds);
   }
 
   /** Reads all identifiers and ties that are stored. */
-  static async load(client: pg.Client): Promise<Weaver> {
+  static async load(client: pg.Client, spent: Spent): Promise<Weaver> {
     const kinds = new Map<number, GraphKind>();
     const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>(
       'select id, definition from identifier_kind where not retired',
@@ -64,7 +66,7 @@ export class Weaver {
         lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000,
       });
     }
-    const weaver = new Weaver(client, kinds);
+    const weaver = new Weaver(client, spent, kinds);
     const { graph } = weaver;
     await copyOut(client, 'select key, kind_id, first_at, last_at from sighting', (row) => {
       const key = row.big();
@@ -129,7 +131,7 @@ export class Weaver {
    * @returns how many strands were judged
    */
   async weave(all: boolean, carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
-    await this.tie(all);
+    await this.spent.on('tying', () => this.tie(all));
     return this.judge(carrying, ending, progress);
   }
 
@@ -186,12 +188,16 @@ export class Weaver {
     const founders = new Set(this.owed);
     this.owed.clear();
     const ownerAt = this.ownerAt(founder, leases);
-    if (carrying) for (const founder of await carry(this.client, await this.uncarried(all), ownerAt)) founders.add(founder);
+    if (carrying) {
+      const changed = await this.spent.on('carrying', async () => carry(this.client, await this.uncarried(all), ownerAt));
+      for (const founder of changed) founders.add(founder);
+    }
     await this.loadNames();
     const known = await this.usuals.known(this.client);
     const by = await judgedBy(this.client);
     for (const founder of await dueBy(this.client, known)) founders.add(founder);
     const context = {
+      spent: this.spent,
       recalled: new Set(all ? [] : this.recalled(founders, founder, leases)),
       recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => this.recall.read(of.length, strandOf(of, ownerAt), take),
       graph,
@@ -204,11 +210,11 @@ export class Weaver {
     };
     // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before
     const first = carrying && (all || known.size === 0);
-    const renew = (): Promise<number[]> => this.usuals.renew(this.client, context, this.strands(), all, ending);
+    const renew = (): Promise<number[]> => this.spent.on('learning', () => this.usuals.renew(this.client, context, this.strands(), all, ending));
     if (first) for (const older of await renew()) founders.add(older);
     const judgeThese = async (list: readonly number[]): Promise<number> => {
       const usual = await this.usuals.known(this.client);
-      return judge(this.client, list, { ...context, usual }, (done) => progress(done, list.length));
+      return this.spent.on('judging', () => judge(this.client, list, { ...context, usual }, (done) => progress(done, list.length)));
     };
     const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
     await noteJudged(this.client, by.evidenceEnd);

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
 import type { OverJoining } from '@fadenweg/core';
 import { ownClient } from '../database/connect.ts';
+import { Spent, type Work } from './spent.ts';
 import { Weaver } from './weave.ts';
 
 export interface Told {
@@ -17,13 +18,14 @@ export type ToWeaver =
   | { type: 'again'; sources: readonly number[] }
   | { type: 'close' };
 export type FromWeaver =
-  | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number }
+  | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
   | { type: 'progress'; done: number; of: number }
   | { type: 'failed'; error: string };
 
 const { url } = workerData as { url: string };
 const port = parentPort!;
 const send = (message: FromWeaver): void => port.postMessage(message);
+const spent = new Spent();
 let client: pg.Client | null = null;
 let weaver: Weaver | null = null;
 /** Told before the weaver was loaded. */
@@ -48,7 +50,7 @@ port.on('message', (message: ToWeaver) => {
 async function load(): Promise<void> {
   client ??= await ownClient(url);
   const before = weaver;
-  weaver = await Weaver.load(client);
+  weaver = await Weaver.load(client, spent);
   if (before) weaver.goOn(before);
   for (const told of early) weaver.apply(told);
   early = [];
@@ -60,8 +62,8 @@ async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver
     if (fresh || !weaver) await load();
     let strands = 0;
     if (judging) strands = await weaver!.weave(all, carrying, ending, (done, of) => send({ type: 'progress', done, of }));
-    else await weaver!.tie(all);
-    send({ type: 'woven', strands, joining: carrying || !judging ? weaver!.joining() : null, ms: Date.now() - began });
+    else await spent.on('tying', () => weaver!.tie(all));
+    send({ type: 'woven', strands, joining: carrying || !judging ? weaver!.joining() : null, ms: Date.now() - began, spent: spent.ms });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
     client = null;

@@ -3,6 +3,7 @@ import type { OverJoining } from '@fadenweg/core';
 import type { Batch } from '../intake/batch.ts';
 import type { Database } from '../database/connect.ts';
 import { startWorker } from '../services/workers.ts';
+import { Spent } from './spent.ts';
 import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
 
 /** While sources are read, weaving takes at most about this share of the time. */
@@ -35,6 +36,8 @@ export class Weaving {
   private unjudged = false;
   private closing = false;
   behind = 0;
+  /** How long each kind of its work has taken since the start, in milliseconds. */
+  spent = new Spent().ms;
   /** Kinds of links that joined too much, as of the last whole weaving. */
   joining: readonly OverJoining[] = [];
 
@@ -182,6 +185,7 @@ export class Weaving {
       setTimeout(() => this.schedule(), 3000).unref();
       return;
     }
+    this.spent = message.spent;
     if (message.joining) this.joining = message.joining;
     this.woven();
     this.restedAt = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));
