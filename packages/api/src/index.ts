@@ -11,6 +11,7 @@ export type * from './hosts.ts';
 export type * from './kept.ts';
 export type * from './live.ts';
 export type * from './runbooks.ts';
+export type * from './source-texts.ts';
 
 import type { FoundCode } from './explain.ts';
 import type { Finding } from './findings.ts';

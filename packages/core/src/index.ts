@@ -63,6 +63,8 @@ export { recurring, searchOfRecurring, type Recurring, type Series } from './qui
 export { contrast, type Contrast, type Counted } from './statistics/contrast.ts';
 export { distribution, type Distribution } from './statistics/distribution.ts';
 export { ticketText, type Ticket, type TicketLine } from './exchange/ticket.ts';
+export { fileOfFrame, fileOfLogger, type Called } from './source-text/frame-place.ts';
+export { lineOfMessage } from './source-text/message-place.ts';
 export { lineStarts } from './reading/lines.ts';
 export { nearestName } from './search/language/nearest.ts';
 export { fieldNames } from './search/language/fields.ts';

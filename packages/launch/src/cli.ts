@@ -2,7 +2,7 @@ import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { freePlan, generate } from '@fadenweg/standin';
 import type { Change, FollowInfo, Page } from '@fadenweg/api';
-import { call, download, filesBelow, sendFiles, waitForImport } from './client.ts';
+import { call, download, filesBelow, sendFiles, sendSourceText, waitForImport } from './client.ts';
 import { Stop } from './commands.ts';
 import { lastStarted } from './last-started.ts';
 
@@ -12,6 +12,7 @@ const HELP = `bin/fadenweg COMMAND
   export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--format jsonl|csv|otlp|xes] [--url U]   strands to standard output, as JSON lines or in another open format
   export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv|otlp] [--url U]   records that a search finds to standard output
   change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
+  register-source --component C --version V PATH [--url U]   register the source text of a version, so that traces and messages lead to its lines; a build calls it
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
 
 async function main(): Promise<void> {
@@ -25,6 +26,8 @@ async function main(): Promise<void> {
       return exportAll(rest);
     case 'change':
       return registerChange(rest);
+    case 'register-source':
+      return registerSource(rest);
     case 'generate':
       return generateLogs(rest);
     case undefined:
@@ -79,6 +82,22 @@ async function registerChange(args: string[]): Promise<void> {
     body: JSON.stringify({ what, ...body }),
   });
   console.log(`registered as ${change.id}, at ${change.at}`);
+}
+
+/** Folders that hold no source text of the program itself. */
+const FOREIGN = /(?:^|[\\/])(?:\.[^\\/]+|node_modules|__pycache__)(?:[\\/]|$)/;
+async function registerSource(args: string[]): Promise<void> {
+  const text = { type: 'string' } as const;
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { component: text, version: text, url: text } });
+  const [path] = positionals;
+  const { component, version, url = await lastStarted() } = values;
+  if (!component || !version || path === undefined || positionals.length > 1)
+    throw new Stop('Say which component, which version and which folder: bin/fadenweg register-source --component C --version V PATH');
+  if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
+  const files = (await filesBelow([path])).filter((file) => !FOREIGN.test(file.path));
+  const kept = await sendSourceText(url.replace(/\/$/, ''), files, component, version);
+  const left = kept.leftOut > 0 ? `, ${kept.leftOut} left out that are no text or larger than 2 MB` : '';
+  console.log(`registered ${kept.files} files of ${component} ${version}${left}`);
 }
 
 async function importPaths(args: string[]): Promise<void> {

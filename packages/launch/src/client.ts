@@ -3,7 +3,7 @@ import { basename, join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import type { ImportInfo, Problem } from '@fadenweg/api';
+import type { ImportInfo, Problem, SourceText } from '@fadenweg/api';
 import { Stop } from './commands.ts';
 
 export interface FileToSend {
@@ -41,12 +41,20 @@ export async function filesBelow(paths: readonly string[]): Promise<FileToSend[]
  *
  * @param missed told of a file that can no longer be read; the others go on
  */
-export async function sendFiles(
+export const sendFiles = (
   url: string,
   files: readonly FileToSend[],
   query: Record<string, string>,
   missed: (path: string, reason: string) => void = () => {},
-): Promise<ImportInfo> {
+): Promise<ImportInfo> => sendParts(`${url}/api/imports?${new URLSearchParams(query)}`, files, missed);
+
+/** Registers files as the source text of a component's version. */
+export const sendSourceText = (url: string, files: readonly FileToSend[], component: string, version: string): Promise<SourceText> =>
+  sendParts(`${url}/api/source-texts?${new URLSearchParams({ component, version })}`, files, (path, reason) => {
+    throw new Stop(`“${path}” cannot be read: ${reason}`);
+  });
+
+function sendParts<T>(address: string, files: readonly FileToSend[], missed: (path: string, reason: string) => void): Promise<T> {
   const boundary = `fadenweg-${Date.now().toString(36)}`;
   async function* body(): AsyncGenerator<Buffer> {
     for (const { file, path, size, modified } of files) {
@@ -66,7 +74,7 @@ export async function sendFiles(
     }
     yield Buffer.from(`--${boundary}--\r\n`);
   }
-  return call<ImportInfo>(`${url}/api/imports?${new URLSearchParams(query)}`, {
+  return call<T>(address, {
     method: 'POST',
     headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
     body: Readable.toWeb(Readable.from(body())) as ReadableStream,

@@ -1,9 +1,9 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { ImportInfo } from '@fadenweg/api';
-import { DEMO_ZONE, demoPlan, FLOWS, generate, KINDS, MEANINGS } from '@fadenweg/standin';
-import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
+import type { ImportInfo, Page, SourceText } from '@fadenweg/api';
+import { DEMO_ZONE, demoPlan, FLOWS, generate, KINDS, LENS_CALC_VERSIONS, MEANINGS } from '@fadenweg/standin';
+import { call, filesBelow, sendFiles, sendSourceText, waitForImport } from './client.ts';
 
 /** The demo is a world of its own: its strands never stand among those of one's own systems. */
 export const DEMO_ENVIRONMENT = 'lens works';
@@ -32,6 +32,9 @@ export async function declare(url: string, { kinds, flows, meanings: wanted }: D
   if (JSON.stringify(meanings) !== JSON.stringify(wanted)) await call(`${url}/api/meanings`, json('PUT', { items: wanted }));
 }
 
+/** The component whose source texts come with the demo. */
+const CALC = 'lens-calc';
+
 /** Takes back what `declareDemo` declared; what others declared stays. */
 export async function forgetDemo(url: string): Promise<void> {
   const own = async (path: string, names: readonly string[]): Promise<void> => {
@@ -40,6 +43,9 @@ export async function forgetDemo(url: string): Promise<void> {
   };
   await own('flows', FLOWS.map((flow) => flow.name)); // prettier-ignore
   await own('identifier-kinds', KINDS.map((kind) => kind.name)); // prettier-ignore
+  const { items: texts } = await call<Page<SourceText>>(`${url}/api/source-texts`);
+  for (const { id, component, version } of texts)
+    if (component === CALC && LENS_CALC_VERSIONS.some((one) => one === version)) await call(`${url}/api/source-texts/${id}`, { method: 'DELETE' });
   const { items: meanings } = await call<{ items: unknown[] }>(`${url}/api/meanings`);
   const demo = new Set(MEANINGS.map((one) => JSON.stringify(one)));
   const rest = meanings.filter((one) => !demo.has(JSON.stringify(one)));
@@ -54,6 +60,8 @@ export async function loadDemo(url: string): Promise<ImportInfo> {
     const { records } = await generate(demoPlan(folder));
     process.stdout.write(` ${records.toLocaleString('en')} records\n`);
     await declareDemo(url);
+    for (const version of LENS_CALC_VERSIONS)
+      await sendSourceText(url, await filesBelow([join(folder, 'source-texts', CALC, version)]), CALC, version);
     const started = await sendFiles(url, await filesBelow([join(folder, 'logs')]), { environment: DEMO_ENVIRONMENT, zone: DEMO_ZONE, demo: 'true' });
     const show = process.stdout.isTTY;
     const ended = await waitForImport(url, started.id, (info) => {

@@ -22,6 +22,7 @@ import { Names } from './repositories/names.ts';
 import { OwnCodes } from './repositories/own-codes.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { RunbookRepository } from './repositories/runbooks.ts';
+import { SourceTextRepository } from './repositories/source-texts.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
 import { changeRoutes } from './routes/changes.ts';
@@ -37,6 +38,7 @@ import { liveRoutes } from './routes/live.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { runbookRoutes } from './routes/runbooks.ts';
+import { sourceTextRoutes } from './routes/source-texts.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
 import { Changes } from './services/changes.ts';
@@ -57,6 +59,7 @@ import { InCommonService } from './services/in-common.ts';
 import { LockHolders } from './services/lock-holders.ts';
 import { StrandBeside } from './services/strand-beside.ts';
 import { StrandService } from './services/strand-service.ts';
+import { SourceTexts } from './services/source-texts.ts';
 import { Suggestions } from './services/suggestions.ts';
 import { Weaving } from './weaving/weaving.ts';
 
@@ -142,6 +145,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const quiet = new QuietRules(kept, sources, names);
   const presenter = new Presenter(identifiers, records, sources, names, strandRows);
   const ownCodes = new OwnCodes(db);
+  const sourceTexts = new SourceTextRepository(db);
   const changeRows = new ChangeRepository(db, names);
   const changes = new Changes(changeRows, names, sources, strandRows);
   const holders = new LockHolders(records, identifiers);
@@ -227,6 +231,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...recordRoutes(records, sources, presenter, find, ownCodes),
       ...explanationRoutes(ownCodes),
       ...keptRoutes(kept, quiet),
+      ...sourceTextRoutes(sourceTexts, new SourceTexts(sourceTexts, changes)),
       ...runbookRoutes(new RunbookRepository(db), new StepRunner(find, strands, search, changes, names)),
       ...strandRoutes(
         strands,

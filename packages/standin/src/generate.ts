@@ -1,5 +1,7 @@
-import { writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import { COATING_CLOCK } from './components/cells.ts';
+import { LENS_CALC_VERSIONS, lensCalcText } from './source-texts/lens-calc.ts';
 import { Works } from './works.ts';
 import { DAY, HOUR, MINUTE, hourOfDay, localTime, type Micros } from './writing/times.ts';
 
@@ -29,7 +31,7 @@ export function demoPlan(out: string, seed = 1): Plan {
 const BUSY = [0.1, 0.1, 0.1, 0.1, 0.1, 0.3, 0.8, 1.4, 1.9, 2.1, 2.2, 2.1, 1.7, 1.8, 2, 1.9, 1.6, 1.3, 0.9, 0.6, 0.3, 0.25, 0.2, 0.15];
 
 /**
- * Writes the logs below `out/logs`, one folder a component, and the truth to `out/truth/truth.jsonl`.
+ * Writes the logs below `out/logs`, one folder a component, the truth to `out/truth/truth.jsonl`, and source texts below `out/source-texts`.
  *
  * @returns how many records and strands were written
  */
@@ -50,7 +52,19 @@ export async function generate(plan: Plan, progress: (records: number) => void =
     `${plan.out}/truth/clocks.json`,
     JSON.stringify([{ host: 'cell-2', component: '', spans: [{ from: 0, ahead: COATING_CLOCK, drift: 0 }] }]),
   );
+  await writeSourceTexts(`${plan.out}/source-texts`);
   return { records: works.sink.records, strands: works.sink.strands };
+}
+
+/** The source texts of what runs in the works, below `component/version`. */
+async function writeSourceTexts(folder: string): Promise<void> {
+  for (const version of LENS_CALC_VERSIONS) {
+    for (const { path, body } of lensCalcText(version)) {
+      const file = `${folder}/lens-calc/${version}/${path}`;
+      await mkdir(dirname(file), { recursive: true });
+      await writeFile(file, body);
+    }
+  }
 }
 
 /** A plan for any number of hours and records, beginning on the day before the demo's first. */

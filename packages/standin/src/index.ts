@@ -5,3 +5,4 @@ export { aheadAt, generateHuts, type TrueClock } from './huts/huts.ts';
 export { DEMO_ZONE, FLOWS, KINDS, MEANINGS } from './declarations.ts';
 export type { Truth } from './writing/sink.ts';
 export { f1, Scoring, type Score, type Told } from './scoring/score.ts';
+export { LENS_CALC_VERSIONS, lensCalcText, type TextFile } from './source-texts/lens-calc.ts';

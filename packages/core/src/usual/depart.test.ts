@@ -76,6 +76,18 @@ describe('where numbers lie', () => {
     expect(soiled.median).toBeLessThan(clean.median * 1.1);
   });
 
+  test('a group that lies far off behind a gap does not count, up to a tenth', () => {
+    const random = dice(3);
+    const many = (count: number, around: number): number[] => Array.from({ length: count }, () => around * (0.8 + 0.4 * random()));
+    expect(usually([...many(110, 50_000), ...many(9, 400_000)]).fence).toBeLessThan(200_000);
+    expect(lieOf([...many(110, 900), ...many(9, 30)], 1).down).toBeLessThan(0.3);
+    // more of them are another way in which it goes
+    expect(usually([...many(100, 50_000), ...many(30, 400_000)]).fence).toBeGreaterThan(400_000);
+    // what only spreads far has no gap
+    const far = Array.from({ length: 400 }, () => 1000 * Math.exp(-Math.log(1 - random())));
+    expect(far.filter((one) => one > usually(far).fence).length).toBeLessThanOrEqual(2);
+  });
+
   test('bounds hold the middle, whatever the numbers', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 1, maxLength: 200 }), (numbers) => {

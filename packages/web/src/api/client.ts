@@ -48,6 +48,8 @@ const withBody = (method: string, body: unknown): RequestInit => ({
 export const api = {
   get: <T>(path: string, signal?: AbortSignal) => request<T>(path, { signal }),
   post: <T>(path: string, body: unknown, signal?: AbortSignal) => request<T>(path, { ...withBody('POST', body), signal }),
+  /** Sends files. */
+  send: <T>(path: string, form: FormData) => request<T>(path, { method: 'POST', body: form }),
   put: <T>(path: string, body: unknown) => request<T>(path, withBody('PUT', body)),
   delete: <T>(path: string) => request<T>(path, { method: 'DELETE' }),
 };

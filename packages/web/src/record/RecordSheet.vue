@@ -15,6 +15,8 @@ import { piecesOf } from './pieces.ts';
 import TraceView from './TraceView.vue';
 import TreeView from './TreeView.vue';
 import { useStructure } from './use-structure.ts';
+import { useWritten } from './use-written.ts';
+import SourceExcerpt from './SourceExcerpt.vue';
 import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
@@ -45,18 +47,27 @@ const chosen = ref<'structure' | 'message' | 'raw' | null>(null);
 const whole = computed(() => (record.value ? (record.value.shortened ? record.value.raw : record.value.message) : ''));
 const parts = useStructure(computed(() => (record.value ? whole.value : null)));
 const trees = computed(() => (parts.value ?? []).filter((part) => part.kind !== 'text'));
-const ownUnits = computed(() => {
-  const traces = (parts.value ?? []).flatMap((part) => (part.kind === 'trace' ? [part.trace] : []));
-  return record.value ? ownByName(traces, record.value.component, record.value.logger) : [];
-});
 /** Traces that stand in a field of their own, as records in JSON have them. */
 const fieldTraces = computed(() =>
   fields.value.flatMap(([name, value]) =>
     typeof value === 'string' && value.includes('\n')
-      ? tracesIn(value, ownUnits.value).map(({ from, to, trace }) => ({ name, text: value.slice(from, to), trace }))
+      ? tracesIn(value, []).map(({ from, to, trace }) => ({ name, text: value.slice(from, to), trace }))
       : [],
   ),
 );
+const allTraces = computed(() => [
+  ...(parts.value ?? []).flatMap((part) => (part.kind === 'trace' ? [part.trace] : [])),
+  ...fieldTraces.value.map((one) => one.trace),
+]);
+const written = useWritten(record, allTraces);
+const { places } = written;
+const writing = ref(false);
+const ownUnits = computed(() => {
+  const traces = (parts.value ?? []).flatMap((part) => (part.kind === 'trace' ? [part.trace] : []));
+  const named = record.value ? ownByName(traces, record.value.component, record.value.logger) : [];
+  // what is registered as its source text is its own
+  return [...named, ...written.ownUnits.value];
+});
 const ENCODED = { base64: 'Base64', url: 'encoded for an address', hex: 'hexadecimal' } as const;
 /** What stands there encoded, in the message or a field; each text once, and no part of one that is told already. */
 const decoded = computed(() => {
@@ -106,7 +117,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
           tabindex="0"
           aria-label="Text of the record"
           >{{ whole.slice(part.from, Math.min(part.to, part.from + 20_000)).trim() }}</pre>
-        <TraceView v-else-if="part.kind === 'trace'" :trace="part.trace" :text="whole.slice(part.from, part.to)" :own="ownUnits" />
+        <TraceView v-else-if="part.kind === 'trace'" :trace="part.trace" :text="whole.slice(part.from, part.to)" :own="ownUnits" :written="written" />
         <TreeView v-else-if="part.kind !== 'text'" :root="part.root" :format="part.kind" :nodes="part.nodes" :broken="part.broken" :text="whole" />
       </template>
     </template>
@@ -116,7 +127,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       :class="{ piece: pieces.length > 1 }">{{ piece }}</span></pre>
     <section v-for="one in fieldTraces" :key="`${one.name} ${one.text.length}`">
       <h3 class="soft">{{ one.name }}</h3>
-      <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" />
+      <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" :written="written" />
     </section>
     <section v-for="one in decoded" :key="`${one.name} ${one.from}`" data-testid="decoded">
       <h3 class="soft">{{ one.name ? `${one.name}, ` : '' }}{{ ENCODED[one.how] }}, decoded</h3>
@@ -143,6 +154,17 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
     <p class="soft mono place">
       {{ record.source.path }}, line {{ record.source.line }}, bytes {{ record.source.byteFrom }} to {{ record.source.byteTo }}
     </p>
+    <template v-if="places?.text && places.message">
+      <p class="soft writer">
+        Written by <span class="mono">{{ places.message.path }}</span><template v-if="places.message.line !== null"
+          >, line {{ places.message.line }}</template
+        >
+        of {{ places.text.version
+        }}<template v-if="!places.sure"> ({{ places.ran ? `what ran was ${places.ran}` : 'which version ran is not known' }})</template>
+        <button type="button" class="link" :aria-expanded="writing" @click="writing = !writing">{{ writing ? 'hide it' : 'show it' }}</button>
+      </p>
+      <SourceExcerpt v-if="writing" :id="places.text.id" :place="places.message" />
+    </template>
     <p class="acts">
       <RouterLink v-if="record.strand" :to="{ name: 'strand', params: { id: record.strand }, query: { record: record.id } }">its strand</RouterLink>
       <RouterLink :to="{ name: 'original', params: { id: record.source.id }, query: { line: record.source.line } }"
@@ -248,6 +270,10 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
   font-size: 11.5px;
   line-height: 16px;
   margin: 4px 0 10px;
+  overflow-wrap: anywhere;
+}
+.writer {
+  margin: -6px 0 8px;
   overflow-wrap: anywhere;
 }
 .fields {

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { originOf, type Trace } from '@fadenweg/core';
+import { originOf, type Trace, type TraceFrame } from '@fadenweg/core';
 import { computed, ref, watch } from 'vue';
 import { useSaid } from '../share/use-share.ts';
+import SourceExcerpt from './SourceExcerpt.vue';
 import { placeOf, traceRows, type TraceRow } from './trace-rows.ts';
+import type { WrittenBy } from './use-written.ts';
 
 /** A stack trace: causes unrolled, the program's own calls shown and the others folded, the most likely origin marked. */
-const props = defineProps<{ trace: Trace; text: string; own: readonly string[] }>();
+const props = defineProps<{ trace: Trace; text: string; own: readonly string[]; written?: WrittenBy }>();
 const LANGUAGES: Record<Trace['language'], string> = {
   java: 'Java',
   dotnet: '.NET',
@@ -24,6 +26,15 @@ const rows = computed(() => traceRows(trace.value, props.own, open.value));
 const calls = computed(() => props.trace.thrown.reduce((sum, one) => sum + one.frames.length, 0));
 const all = computed(() => open.value.has('all'));
 const said = useSaid();
+/** The call whose source text is shown: the chosen one, else the origin, else the innermost that is known. */
+const lookedAt = computed((): TraceFrame | null => {
+  const known = (row: TraceRow | undefined): row is TraceRow & { kind: 'frame' } =>
+    row?.kind === 'frame' && (props.written?.placeOf(row.frame) ?? null) !== null;
+  const row = rows.value[at.value];
+  if (known(row)) return row.frame;
+  return (rows.value.find((one): one is TraceRow & { kind: 'frame' } => known(one) && one.origin) ?? rows.value.find(known))?.frame ?? null;
+});
+const source = computed(() => (lookedAt.value ? (props.written?.placeOf(lookedAt.value) ?? null) : null));
 
 function toggle(row: TraceRow | undefined): void {
   if (row?.kind !== 'folded') return;
@@ -102,6 +113,15 @@ function key(event: KeyboardEvent): void {
         >
       </li>
     </ol>
+    <template v-if="source && written?.places.value?.text">
+      <p class="soft beside">
+        {{ lookedAt!.code }} in {{ written.places.value.text.version
+        }}<template v-if="!written.places.value.sure"
+          >, registered; {{ written.places.value.ran ? `what ran was ${written.places.value.ran}` : 'which version ran is not known' }}</template
+        >
+      </p>
+      <SourceExcerpt :id="written.places.value.text.id" :place="source" />
+    </template>
   </div>
 </template>
 <style scoped>
@@ -138,6 +158,9 @@ li[aria-selected='true'] {
 }
 .words {
   font-weight: 400;
+}
+.beside {
+  margin: 6px 0 0;
 }
 .mark {
   display: inline-block;

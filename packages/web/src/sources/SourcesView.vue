@@ -15,6 +15,7 @@ import FollowPart from './FollowPart.vue';
 import HostsPart from './HostsPart.vue';
 import ImportList from './ImportList.vue';
 import KindList from './KindList.vue';
+import SourceTextsPart from './SourceTextsPart.vue';
 import SourceTable from './SourceTable.vue';
 
 const TABS = [
@@ -25,6 +26,7 @@ const TABS = [
   ['hosts', 'Hosts'],
   ['identifiers', 'Identifiers'],
   ['codes', 'Codes'],
+  ['texts', 'Source texts'],
 ] as const;
 const route = useRoute();
 const router = useRouter();
@@ -81,6 +83,7 @@ function refresh(): void {
       </template>
       <FollowPart v-else-if="tab === 'followed'" @changed="refresh" />
       <CodesPart v-else-if="tab === 'codes'" />
+      <SourceTextsPart v-else-if="tab === 'texts'" />
       <HostsPart v-else-if="tab === 'hosts'" />
       <KindList v-else @changed="refresh" />
     </div>

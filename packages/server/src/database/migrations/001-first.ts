@@ -118,6 +118,14 @@ export async function up(db: Knex): Promise<void> {
       changed_by text not null, changed_at timestamptz not null default now());
     create table runbook (
       id int generated always as identity primary key, body json not null, owner text not null, changed_at timestamptz not null default now());
+    create table source_text (
+      id int generated always as identity primary key, component text not null, version text not null, files int not null, bytes bigint not null,
+      left_out int not null, who text not null, registered_at timestamptz not null default now(), unique (component, version));
+    create table text_body (hash bytea primary key, body text not null);
+    create table text_file (
+      source_text_id int not null references source_text on delete cascade, path text not null, hash bytea not null references text_body,
+      primary key (source_text_id, path));
+    create index on text_file (hash);
     create table saved (
       id int generated always as identity primary key, what text not null, name text not null, body json not null, shared boolean not null, supplied boolean not null default false,
       owner text not null, changed_at timestamptz not null default now());
