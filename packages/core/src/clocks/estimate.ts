@@ -117,9 +117,10 @@ function agreeing(all: readonly Bound[]): Agreed | null {
 function widened(peak: Agreed, all: readonly Bound[]): Agreed | null {
   const beside = Float64Array.from(all, ({ low, high }) => Math.max(0, low - peak.high, peak.low - high)).sort();
   const slack = beside[Math.ceil(all.length * NEARLY_ALL) - 1]!;
-  if (slack <= CLOSE) return { ...peak, low: peak.low - slack, high: peak.high + slack };
-  // where a clock was set in between, more than half agree on what was before it or on what came after
-  return beside[Math.ceil(all.length / 2) - 1]! <= CLOSE ? peak : null;
+  const wide = { ...peak, low: peak.low - slack, high: peak.high + slack };
+  if (slack <= CLOSE) return wide;
+  // where a clock was set in between, more than half agree on what was before it or on what came after: it lies between both, since other pairs may agree on the other
+  return beside[Math.ceil(all.length / 2) - 1]! <= CLOSE ? wide : null;
 }
 
 function estimateOf(clock: number, reference: number, stretches: readonly Stretch[], clocks: number): ClockEstimate {
