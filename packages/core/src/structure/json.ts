@@ -1,17 +1,22 @@
 import { parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
+import { validJsonTree } from './valid-json.ts';
 import { DEEPEST, MOST_NODES, type Broken, type TreeNode } from './types.ts';
 
 /** A JSON text as a tree; where it is broken, as far as it is understood. Offsets count from `base`. */
 export function jsonTree(text: string, base: number): { root: TreeNode; nodes: number; broken: Broken | null } | null {
+  const valid = validJsonTree(text);
+  if (valid) return { root: valid.root, nodes: valid.nodes, broken: valid.cut ? cutAt(base) : null };
   const errors: ParseError[] = [];
   const tree = parseTree(text, errors, { allowTrailingComma: false, disallowComments: true });
   if (!tree) return null;
   const budget = { left: MOST_NODES };
   const root = nodeOf(tree, '', 0, budget);
   const first = errors[0];
-  const cut = budget.left <= 0 ? { at: base, why: `it has more than ${MOST_NODES.toLocaleString('en')} parts; the first are shown` } : null;
+  const cut = budget.left <= 0 ? cutAt(base) : null;
   return { root, nodes: MOST_NODES - budget.left, broken: first ? { at: base + first.offset, why: words(printParseErrorCode(first.error)) } : cut };
 }
+
+const cutAt = (base: number): Broken => ({ at: base, why: `it has more than ${MOST_NODES.toLocaleString('en')} parts; the first are shown` });
 
 function nodeOf(node: Node, name: string, depth: number, budget: { left: number }): TreeNode {
   budget.left--;

@@ -8,9 +8,9 @@ const told = ({ name, value, children }: TreeNode): string =>
   `${name}${value === '' ? '' : `=${value}`}${children.length === 0 ? '' : `(${children.map(told).join(' ')})`}`;
 const parts = (message: string): string[] =>
   partsOfMessage(message).map((part) =>
-    part.kind === 'text' || part.kind === 'trace'
-      ? message.slice(part.from, part.to)
-      : `${part.kind}: ${told(part.root)}${part.broken ? ` ! ${part.broken.why} at ${part.broken.at}` : ''}`,
+    part.kind === 'json' || part.kind === 'xml'
+      ? `${part.kind}: ${told(part.root)}${part.broken ? ` ! ${part.broken.why} at ${part.broken.at}` : ''}`
+      : message.slice(part.from, part.to),
   );
 
 describe('what a message is made of', () => {
@@ -26,7 +26,7 @@ describe('what a message is made of', () => {
       parts(
         'HTTP/1.1 200 OK\nContent-Type: text/xml\n\n<?xml version="1.0"?><a:answer xmlns:a="x"><code kind="f">F-204</code><t><![CDATA[a<b]]></t></a:answer>',
       ),
-    ).toEqual(['HTTP/1.1 200 OK\nContent-Type: text/xml\n\n', 'xml: a:answer(@xmlns:a=x code=F-204(@kind=f) t=a<b)']));
+    ).toEqual(['HTTP/1.1 200 OK\nContent-Type: text/xml', '\n\n', 'xml: a:answer(@xmlns:a=x code=F-204(@kind=f) t=a<b)']));
   test('several, each by itself', () => expect(parts('{"a":1,"b":2} then <x><y>1</y></x>')).toEqual(['json: (a=1 b=2)', ' then ', 'xml: x(y=1)']));
 
   test('broken ones are shown as far as they are understood, with the place', () => {

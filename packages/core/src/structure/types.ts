@@ -14,7 +14,37 @@ export interface Broken {
   why: string;
 }
 /** A stretch of a message. */
-export type Part = { kind: 'text'; from: number; to: number } | { kind: 'trace'; from: number; to: number; trace: Trace } | TreePart;
+export type Part =
+  | { kind: 'text'; from: number; to: number }
+  | { kind: 'trace'; from: number; to: number; trace: Trace }
+  | { kind: 'headers' | 'sdp' | 'pairs'; from: number; to: number; rows: Listed[] }
+  | { kind: 'table'; from: number; to: number; /** Empty where there is none. */ head: string[]; rows: string[][] }
+  | { kind: 'plan'; from: number; to: number; nodes: PlanNode[] }
+  | { kind: 'sql'; from: number; to: number; statement: string; parameters: Listed[] }
+  | TreePart;
+/** A name with its value; '' for the line of a request or answer above headers. */
+export interface Listed {
+  name: string;
+  value: string;
+  /** What the name stands for, where that is not plain. */
+  means?: string;
+}
+/** A node of a database server's plan, in the order in which they are written. */
+export interface PlanNode {
+  depth: number;
+  what: string;
+  /** Conditions, keys, buffers, as they are written. */
+  details: string[];
+  /** Estimated: whole cost, rows for each loop. */
+  cost: number;
+  rows: number;
+  /** Measured in all loops together, null where it was not. */
+  actualRows: number | null;
+  loops: number | null;
+  totalMs: number | null;
+  /** Without the nodes below it. */
+  ownMs: number | null;
+}
 export interface TreePart {
   kind: 'json' | 'xml';
   from: number;

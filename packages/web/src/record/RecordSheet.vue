@@ -10,10 +10,11 @@ import { useShare } from '../share/use-share.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
-import { encodedIn, ownByName, partsOfMessage, tracesIn } from '@fadenweg/core';
+import { encodedIn, ownByName, parametersOf, partsOfMessage, sqlIn, tracesIn } from '@fadenweg/core';
 import { piecesOf } from './pieces.ts';
 import TraceView from './TraceView.vue';
-import TreeView from './TreeView.vue';
+import PartView from './PartView.vue';
+import StatementView from './StatementView.vue';
 import { useStructure } from './use-structure.ts';
 import { useWritten } from './use-written.ts';
 import SourceExcerpt from './SourceExcerpt.vue';
@@ -47,6 +48,8 @@ const chosen = ref<'structure' | 'message' | 'raw' | null>(null);
 const whole = computed(() => (record.value ? (record.value.shortened ? record.value.raw : record.value.message) : ''));
 const parts = useStructure(computed(() => (record.value ? whole.value : null)));
 const trees = computed(() => (parts.value ?? []).filter((part) => part.kind !== 'text'));
+/** Pairs of a line stand among its fields already. */
+const telling = computed(() => trees.value.some((part) => part.kind !== 'pairs'));
 /** Traces that stand in a field of their own, as records in JSON have them. */
 const fieldTraces = computed(() =>
   fields.value.flatMap(([name, value]) =>
@@ -68,6 +71,14 @@ const ownUnits = computed(() => {
   // what is registered as its source text is its own
   return [...named, ...written.ownUnits.value];
 });
+/** Statements that stand in a field of their own, with the parameters that another field tells. */
+const statements = computed(() => {
+  const parameters = fields.value.flatMap(([, value]) => (typeof value === 'string' && /\$1\s*=/.test(value) ? parametersOf(value) : []));
+  return fields.value.flatMap(([name, value]) => {
+    const found = typeof value === 'string' && value.length > 20 ? sqlIn(value, 0, value.length) : null;
+    return found ? [{ name, statement: found.statement, parameters: found.parameters.length > 0 ? found.parameters : parameters }] : [];
+  });
+});
 const ENCODED = { base64: 'Base64', url: 'encoded for an address', hex: 'hexadecimal' } as const;
 /** What stands there encoded, in the message or a field; each text once, and no part of one that is told already. */
 const decoded = computed(() => {
@@ -77,11 +88,7 @@ const decoded = computed(() => {
 });
 const shown = computed({
   get: () =>
-    chosen.value === null || (chosen.value === 'structure' && trees.value.length === 0)
-      ? trees.value.length > 0
-        ? 'structure'
-        : 'message'
-      : chosen.value,
+    chosen.value === null || (chosen.value === 'structure' && trees.value.length === 0) ? (telling.value ? 'structure' : 'message') : chosen.value,
   set: (to) => (chosen.value = to),
 });
 const raw = computed(() => shown.value === 'raw');
@@ -110,16 +117,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       ><button type="button" :aria-pressed="shown === 'raw'" @click="shown = 'raw'">original text</button>
     </div>
     <template v-if="shown === 'structure'">
-      <template v-for="(part, i) in parts" :key="i">
-        <pre
-          v-if="part.kind === 'text' && whole.slice(part.from, part.to).trim() !== ''"
-          class="mono text"
-          tabindex="0"
-          aria-label="Text of the record"
-          >{{ whole.slice(part.from, Math.min(part.to, part.from + 20_000)).trim() }}</pre>
-        <TraceView v-else-if="part.kind === 'trace'" :trace="part.trace" :text="whole.slice(part.from, part.to)" :own="ownUnits" :written="written" />
-        <TreeView v-else-if="part.kind !== 'text'" :root="part.root" :format="part.kind" :nodes="part.nodes" :broken="part.broken" :text="whole" />
-      </template>
+      <PartView v-for="(part, i) in parts" :key="i" :part="part" :text="whole" :own="ownUnits" :written="written" />
     </template>
     <pre v-else class="mono text" tabindex="0" aria-label="Text of the record"><span
       v-for="(piece, i) in pieces"
@@ -129,21 +127,13 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       <h3 class="soft">{{ one.name }}</h3>
       <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" :written="written" />
     </section>
+    <section v-for="one in statements" :key="one.name">
+      <h3 class="soft">{{ one.name }}</h3>
+      <StatementView :statement="one.statement" :parameters="one.parameters" />
+    </section>
     <section v-for="one in decoded" :key="`${one.name} ${one.from}`" data-testid="decoded">
       <h3 class="soft">{{ one.name ? `${one.name}, ` : '' }}{{ ENCODED[one.how] }}, decoded</h3>
-      <template v-for="(part, i) in one.parts" :key="i">
-        <TreeView
-          v-if="part.kind === 'json' || part.kind === 'xml'"
-          :root="part.root"
-          :format="part.kind"
-          :nodes="part.nodes"
-          :broken="part.broken"
-          :text="one.text"
-        />
-        <pre v-else-if="one.text.slice(part.from, part.to).trim() !== ''" class="mono text" tabindex="0" aria-label="Decoded text">{{
-          one.text.slice(part.from, part.to).trim()
-        }}</pre>
-      </template>
+      <PartView v-for="(part, i) in one.parts" :key="i" :part="part" :text="one.text" :own="ownUnits" />
     </section>
     <CodeList :codes="record.codes" :component="record.component" @changed="again" />
     <p v-if="!raw && record.shortened" class="soft">
@@ -265,6 +255,10 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
   display: block;
   content-visibility: auto;
   contain-intrinsic-block-size: auto 1300px;
+}
+h3 {
+  font-size: 13px;
+  margin: 8px 0 2px;
 }
 .place {
   font-size: 11.5px;

@@ -23,7 +23,8 @@ export interface TraceAt {
  * @param own prefixes of packages that are the program's own; '' to go by names alone
  */
 export function tracesIn(text: string, own: readonly string[] = []): TraceAt[] {
-  if (!/\n\s*(?:at |in |by |File "|from |#\d|\S+\.go:\d|\S.*\n\s+\S+\.go:\d)|@\S+:\d+:\d+/.test(text)) return [];
+  if (!/\n[ \t]{0,80}(?:at |in |by |File "|from |#\d|\S{1,300}\.go:\d|\S.{0,2000}\r?\n[ \t]{1,80}\S{1,300}\.go:\d)|@\S{1,300}:\d+:\d+/.test(text))
+    return [];
   const lines = text.split('\n', MOST_LINES).map((line) => (line.endsWith('\r') ? line.slice(0, -1) : line));
   const starts: number[] = [0];
   for (let at = text.indexOf('\n'); at >= 0 && starts.length <= lines.length; at = text.indexOf('\n', at + 1)) starts.push(at + 1);

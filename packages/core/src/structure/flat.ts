@@ -1,0 +1,49 @@
+import type { TreeNode } from './types.ts';
+
+const KINDS = ['object', 'list', 'text', 'number', 'truth', 'nothing', 'element', 'attribute'] as const satisfies TreeNode['kind'][];
+
+/** A tree as a few long arrays: handed from a worker to the page at once, instead of node by node. */
+export interface FlatTree {
+  kinds: Uint8Array;
+  children: Uint32Array;
+  /** Lengths of name and value of each node in `text`. */
+  lengths: Uint32Array;
+  text: string;
+}
+
+/** Nodes from the root down, each before its children. */
+export function flattened(root: TreeNode): FlatTree {
+  const nodes: TreeNode[] = [];
+  const stack = [root];
+  for (let node = stack.pop(); node; node = stack.pop()) {
+    nodes.push(node);
+    for (let i = node.children.length - 1; i >= 0; i--) stack.push(node.children[i]!);
+  }
+  const lengths = new Uint32Array(nodes.length * 2);
+  const texts: string[] = [];
+  nodes.forEach(({ name, value }, i) => {
+    lengths[2 * i] = name.length;
+    lengths[2 * i + 1] = value.length;
+    texts.push(name, value);
+  });
+  return {
+    kinds: Uint8Array.from(nodes, ({ kind }) => KINDS.indexOf(kind)),
+    children: Uint32Array.from(nodes, (node) => node.children.length),
+    lengths,
+    text: texts.join(''),
+  };
+}
+
+/** The tree that was flattened. */
+export function unflattened({ kinds, children, lengths, text }: FlatTree): TreeNode {
+  let next = 0;
+  let at = 0;
+  const take = (length: number): string => text.slice(at, (at += length));
+  const node = (): TreeNode => {
+    const i = next++;
+    const own: TreeNode = { name: take(lengths[2 * i]!), kind: KINDS[kinds[i]!]!, value: take(lengths[2 * i + 1]!), children: [] };
+    for (let left = children[i]!; left > 0; left--) own.children.push(node());
+    return own;
+  };
+  return node();
+}

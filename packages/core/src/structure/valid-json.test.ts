@@ -1,0 +1,69 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { flattened, unflattened } from './flat.ts';
+import { jsonTree } from './json.ts';
+import type { TreeNode } from './types.ts';
+import { validJsonTree } from './valid-json.ts';
+
+/** What a tree stands for, read back. */
+function valueOf({ kind, value, children }: TreeNode): unknown {
+  switch (kind) {
+    case 'object':
+      return Object.fromEntries(children.map((child) => [child.name, valueOf(child)]));
+    case 'list':
+      return children.map(valueOf);
+    case 'text':
+      return value;
+    default:
+      return JSON.parse(value) as unknown;
+  }
+}
+const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
+
+describe('valid JSON as a tree', () => {
+  test('is what it stands for, however it is laid out', () => {
+    fc.assert(
+      fc.property(fc.jsonValue({ maxDepth: 5 }), fc.constantFrom(undefined, 2, '\t'), (value, indent) => {
+        const found = validJsonTree(JSON.stringify(value, null, indent))!;
+        // a name like __proto__ is one as any other
+        expect(plain(valueOf(found.root))).toEqual(plain(valueOf(unflattened(flattened(found.root)))));
+        if (!JSON.stringify(value).includes('__proto__')) expect(plain(valueOf(found.root))).toEqual(plain(value));
+      }),
+    );
+  });
+  test('keeps numbers as they are written, and names that occur twice', () => {
+    const { root } = validJsonTree('{"a": 1.50, "a": 9007199254740993, "b": -0e+7}')!;
+    expect(root.children.map(({ name, value }) => [name, value])).toEqual([['a', '1.50'], ['a', '9007199254740993'], ['b', '-0e+7']]); // prettier-ignore
+  });
+  test.each(['', '{', '[1,]', '{"a" 1}', '{a:1}', '[1 2]', '"\\x"', '"a\nb"', '01', '1 2', 'nul', '[1}', '{"a":1'])('is not %j', (text) => expect(validJsonTree(text)).toBeNull()); // prettier-ignore
+  test('of any text agrees with the parser that goes on behind errors', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.json(),
+          fc.string(),
+          fc.json().map((text) => text.slice(1)),
+          fc.json().map((text) => `${text},`),
+        ),
+        (text) => {
+          let valid = true;
+          try {
+            JSON.parse(text);
+          } catch {
+            valid = false;
+          }
+          expect(validJsonTree(text) !== null).toBe(valid);
+          if (valid) expect(jsonTree(text, 0)!.broken).toBeNull();
+        },
+      ),
+    );
+  });
+  test('tells where it is cut, and nests no deeper than the view', () => {
+    const many = validJsonTree(`[${'1,'.repeat(250_000)}1]`)!;
+    expect([many.cut, many.nodes, many.root.children.length]).toEqual([true, 200_000, 199_999]);
+    let depth = 0;
+    for (let node: TreeNode | undefined = validJsonTree('['.repeat(400) + ']'.repeat(400))!.root; node; node = node.children[0]) depth++;
+    expect(depth).toBeLessThanOrEqual(102);
+    expect(validJsonTree('['.repeat(5000) + ']'.repeat(5000))).toBeNull();
+  });
+});
