@@ -10,7 +10,9 @@ import RecordSheet from '../record/RecordSheet.vue';
 import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
 import { weavePng, weaveSvg } from '../weave/picture-file.ts';
+import { LANES_BY, lanesBy, type LanesBy } from '../weave/lanes-by.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
+import TimeWeave from '../weave/TimeWeave.vue';
 import CompareSheet from './CompareSheet.vue';
 import IdentifierSheet from './IdentifierSheet.vue';
 import StoryList from './StoryList.vue';
@@ -21,6 +23,8 @@ import { useStrand } from './use-strand.ts';
 import { useStrandLive } from './use-strand-live.ts';
 import WhySheet from './WhySheet.vue';
 
+const LEAST_ZOOM = 0.25;
+const MOST_ZOOM = 4000;
 const props = defineProps<{ id: string }>();
 const route = useRoute();
 const router = useRouter();
@@ -55,6 +59,15 @@ const text = (name: string): string | null => (typeof route.query[name] === 'str
 const change = (query: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...query } });
 const selected = computed(() => text('record'));
 const told = computed(() => text('view') === 'story');
+const timed = computed(() => text('view') === 'time');
+/** What lanes stand for, and how far it is zoomed in. */
+const lanes = computed<LanesBy>(() => LANES_BY.find((one) => one === text('lanes')) ?? 'component');
+const zoom = computed(() => Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, Number(text('zoom')) || 1)));
+const zoomBy = (factor: number): void => {
+  const next = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom.value * factor));
+  change({ zoom: Math.abs(next - 1) < 0.02 ? undefined : next.toFixed(3) });
+};
+const drawn = computed(() => strand.value && lanesBy(strand.value, lines.value, lanes.value));
 const tab = computed(() => (TABS.some((one) => one.name === text('tab')) ? text('tab')! : 'why'));
 /** Folded steps stand in the address: numbers, or `all`. */
 const folded = computed<Set<number>>(() => {
@@ -79,12 +92,16 @@ watch([strand, whole], () => {
   const knot = strand.value?.findings[0]?.record.id;
   if (strand.value?.id === props.id && knot && !selected.value) change({ record: knot });
 });
+const lanesChosen = (event: Event): string | undefined => {
+  const { value } = event.target as HTMLSelectElement;
+  return value === 'component' ? undefined : value;
+};
 const share = useShare();
 /** The weave as a picture with its legend, as it is folded. */
 const pictures = computed(() => {
   const now = strand.value;
   if (!now) return [];
-  const of = { strand: now, lines: lines.value, folded: folded.value };
+  const of = { ...drawn.value!, folded: folded.value };
   const svg = async (): Promise<Blob> => new Blob([(await weaveSvg(of)).svg], { type: 'image/svg+xml' });
   return [
     { name: 'SVG', about: 'a picture, sharp at any size', file: `${now.businessId}.svg`, make: svg },
@@ -108,6 +125,10 @@ useKeys({
   '[': () => weave.value?.nextKnot(-1),
   o: () => selected.value && select(selected.value),
   s: () => change({ view: told.value ? undefined : 'story' }),
+  t: () => change({ view: timed.value ? undefined : 'time' }),
+  '+': () => timed.value && zoomBy(1.5),
+  '-': () => timed.value && zoomBy(1 / 1.5),
+  '0': () => timed.value && change({ zoom: undefined }),
   f: () => line.value && fold(line.value.step),
   F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
   Escape: () => change({ tab: undefined }),
@@ -122,18 +143,32 @@ useKeys({
       <StrandHead :strand="strand" @select="select" />
       <div class="both">
         <div class="main">
-          <div class="tools soft" :class="{ high: told }">
+          <div class="tools soft" :class="{ high: told || timed }">
             <span role="group" aria-label="Scale"
-              ><button type="button" :aria-pressed="!told && text('fold') !== 'all'" @click="change({ fold: undefined, view: undefined })">
+              ><button type="button" :aria-pressed="!told && !timed && text('fold') !== 'all'" @click="change({ fold: undefined, view: undefined })">
                 records
               </button>
               ·
-              <button type="button" :aria-pressed="!told && text('fold') === 'all'" @click="change({ fold: 'all', view: undefined })">steps</button> ·
+              <button type="button" :aria-pressed="!told && !timed && text('fold') === 'all'" @click="change({ fold: 'all', view: undefined })">
+                steps
+              </button>
+              · <button type="button" :aria-pressed="timed" title="In proportion to time (t)" @click="change({ view: 'time' })">time</button> ·
               <button type="button" :aria-pressed="told" title="Told in plain words (s)" @click="change({ view: 'story' })">story</button></span
+            >
+            <span v-if="timed" role="group" aria-label="Zoom"
+              ><button type="button" title="Closer (+)" aria-label="Closer" @click="zoomBy(1.5)">+</button>
+              <button type="button" title="Farther (-)" aria-label="Farther" @click="zoomBy(1 / 1.5)">−</button>
+              <button v-if="zoom !== 1" type="button" title="All of it (0)" @click="change({ zoom: undefined })">all of it</button></span
+            >
+            <label v-if="!told"
+              >lanes by
+              <select :value="lanes" aria-label="Lanes by" @change="change({ lanes: lanesChosen($event) })">
+                <option v-for="one in LANES_BY" :key="one">{{ one }}</option>
+              </select></label
             >
             <span v-if="!whole" role="status">loading records…</span>
             <span class="acts"
-              ><TakeMenu v-if="!told && whole" what="the weave" :formats="pictures" />
+              ><TakeMenu v-if="!told && !timed && whole" what="the weave" :formats="pictures" />
               <button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
               <button type="button" class="link" title="Copy the sentence and the telling lines (y)" @click="ticket">
                 text for the ticket
@@ -141,12 +176,23 @@ useKeys({
             >
           </div>
           <StoryList v-if="told" ref="weave" class="weave" :strand="strand" :selected="selected" @select="(id) => select(id, tab !== 'why')" />
-          <StrandWeave
-            v-else
+          <TimeWeave
+            v-else-if="timed && drawn"
             ref="weave"
             class="weave"
-            :strand="strand"
-            :lines="lines"
+            :strand="drawn.strand"
+            :lines="drawn.lines"
+            :selected="selected"
+            :zoom="zoom"
+            @select="(id) => select(id, tab !== 'why')"
+            @zoom="zoomBy"
+          />
+          <StrandWeave
+            v-else-if="drawn"
+            ref="weave"
+            class="weave"
+            :strand="drawn.strand"
+            :lines="drawn.lines"
             :folded="folded"
             :selected="selected"
             :changes="changes.answer.value?.items"
@@ -206,6 +252,13 @@ useKeys({
 }
 .tools.high {
   top: 10px;
+}
+.tools select {
+  font: inherit;
+  color: inherit;
+  background: var(--linen);
+  border: 1px solid var(--strong-seam);
+  border-radius: 3px;
 }
 .acts {
   display: flex;
