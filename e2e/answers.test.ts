@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import type { Truth } from '@fadenweg/standin';
+import { lensCalcText, type Truth } from '@fadenweg/standin';
+import { filesBelow } from '../packages/launch/src/client.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { bringMorning, makeMorning, startSystem, type System } from '../packages/launch/src/testing/system.ts';
 import { openBrowser, type Browser } from './support/browser.ts';
@@ -100,6 +101,73 @@ test('codes of a partner are brought in as a file; what is none is refused, what
   await page.until('that it is gone', async () => (await page.text(By.css('.part'))).includes('E-117 is forgotten'));
   await page.click(page.button('undo'));
   await page.until('the code again', async () => (await page.text(By.css('table'))).includes('E-117'));
+});
+
+test('calls of a trace and a message lead to their lines in the source text that was registered', async () => {
+  const files = lensCalcText('4.12.0');
+  const lineOf = (path: string, words: string): number => files.find((one) => one.path === path)!.body.split('\n').findIndex((text) => text.includes(words)) + 1; // prettier-ignore
+  const root = join(system.folder, 'texts');
+  for (const { path, body } of files) {
+    await mkdir(dirname(join(root, path)), { recursive: true });
+    await writeFile(join(root, path), body);
+  }
+  const at = Date.parse('2026-11-25T09:00:00Z');
+  const logs = join(system.folder, 'calc-logs');
+  await mkdir(join(logs, 'lens-calc'), { recursive: true });
+  await writeFile(
+    join(logs, 'lens-calc/calc.log'),
+    [
+      `${at} INFO  [main] calc.Surface - lens-calc 4.12.0 started, 6 workers`,
+      ...Array.from({ length: 30 }, (_, i) => `${at + 1000 + i} DEBUG [calc-1] calc.Surface - grid refined, residual 0.00${i}`),
+      `${at + 2000} ERROR [calc-1] calc.Surface - surface of LX-999001 failed`,
+      'calc.PrismOffGridException: prism 2.00 leaves the grid at ring 37',
+      `\tat calc.grid.Rings.shift(Rings.java:${lineOf('calc/grid/Rings.java', 'throw new')})`,
+      `\tat calc.Surface.refine(Surface.java:${lineOf('calc/Surface.java', 'rings.shift(')})`,
+      '',
+    ].join('\n'),
+  );
+  await system.bring(await filesBelow([logs]));
+  await page.open('/sources?tab=texts');
+  await page.fill(By.css('.new .input'), 'lens-calc', '4.12.0');
+  await (await page.see(By.css('[data-testid=text-folder]'))).sendKeys(root);
+  await page.click(page.button('Register'));
+  await page.until('that it is registered', async () => /lens-calc\s+4\.12\.0\s+4\s/.test(await page.text(By.css('table'))));
+  await page.open("/find?q='surface of LX-999001 failed'&w=all");
+  await page.click(By.css('[data-lines] [role=option]'));
+  const here = (): Promise<string> => page.text(By.css('[data-testid=excerpt] .here'));
+  await page.until('the line of the origin', async () => (await here()).includes('throw new PrismOffGridException(prism, ring);'));
+  await (await page.see(By.css('[data-testid=trace] [role=listbox]'))).sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN);
+  await page.until('the line of its caller', async () => (await here()).includes('rings = rings.shift(lens.prism(), lens.base());'));
+  expect(await page.text(By.css('.writer'))).toContain(`Written by calc/Surface.java, line ${lineOf('calc/Surface.java', ' failed", thrown')}`);
+  await page.open('/sources?tab=texts');
+  await page.click(page.button('forget'));
+  await page.click(page.button('yes'));
+  await page.until('that nothing is registered', async () => (await page.text(By.css('.part'))).includes('Nothing is registered yet'));
+}, 60_000);
+
+test('the weave runs in proportion to time, closer and farther, with lanes put together', async () => {
+  const failed = truth.find((one) => one.story === 1 && one.outcome === 'failed')!;
+  await page.open(`/strands/order:${failed.businessId}`);
+  await page.until('the weave', async () => (await page.text(By.css('.tools'))).includes('time'));
+  await page.press('t');
+  const dots = async (): Promise<number> => (await page.driver.findElements(By.css('.timed [role=option]'))).length;
+  await page.until('records at their times', async () => (await dots()) > 8 && (await page.text(By.css('.telling'))).includes('labdb'));
+  const height = (): Promise<number> => page.driver.executeScript("return document.querySelector('.timed svg').getBoundingClientRect().height");
+  const whole = await height();
+  await page.press('+', '+');
+  await page.until('twice as tall', async () => (await height()) > whole * 2 && /zoom=2\.2/.test(await page.address()));
+  const before = await page.text(By.css('.telling'));
+  await page.press('k');
+  await page.until('the record before', async () => (await page.text(By.css('.telling'))) !== before);
+  await page.press('0');
+  await page.until('all of it', async () => (await height()) === whole);
+  const lanes = async (): Promise<string[]> =>
+    Promise.all((await page.driver.findElements(By.css('.timed .names span'))).map((one) => one.getText()));
+  const components = (await lanes()).length;
+  await page.driver.executeScript(
+    "const lanes = document.querySelector('.tools select'); lanes.value = 'host'; lanes.dispatchEvent(new Event('change'))",
+  );
+  await page.until('lanes by host', async () => (await page.address()).includes('lanes=host') && (await lanes()).length <= components);
 });
 
 test('the page has complained of nothing', async () => {

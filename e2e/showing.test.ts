@@ -52,6 +52,26 @@ async function many(root: string): Promise<void> {
   await finished(out);
 }
 
+const PARCEL = {
+  name: 'parcel',
+  label: 'parcel',
+  role: 'business',
+  patterns: ['\\bPX-\\d{6}\\b'],
+  fields: [],
+  normal: { case: 'keep', separators: 'keep', leadingZeros: 'keep', phone: false },
+  scope: 'global',
+  leaseMs: null,
+};
+/** One parcel of five thousand records, through eight components time and again. */
+async function long(root: string): Promise<void> {
+  const start = Date.UTC(2026, 10, 21, 6);
+  for (let component = 0; component < 8; component++) {
+    const lines = Array.from({ length: 625 }, (_, i) => `${new Date(start + (i * 8 + component) * 40).toISOString()} INFO station-${component} - PX-000001 at stop ${i}`); // prettier-ignore
+    await mkdir(join(root, `station-${component}`), { recursive: true });
+    await writeFile(join(root, `station-${component}/log.txt`), lines.join('\n'));
+  }
+}
+
 beforeAll(async () => {
   system = await startSystem(join(ROOT, 'packages/web/dist'));
   browser = await openBrowser();
@@ -59,6 +79,12 @@ beforeAll(async () => {
   const root = join(system.folder, 'in');
   await strange(root);
   await many(root);
+  await long(root);
+  await fetch(`${system.url}/api/identifier-kinds`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(PARCEL),
+  });
   await system.bring(await filesBelow([root]));
 }, 180_000);
 afterAll(async () => {
@@ -138,6 +164,31 @@ describe('a million records', () => {
     expect(reached[0]).toBeGreaterThan(0);
     expect(reached[2]).toBeGreaterThan(reached[0]!);
     await page.until('lines, not places of lines', async () => (await count('[data-lines] .line')) > 20);
+  }, 60_000);
+
+  test('a weave of five thousand records scrolls; the frames of each second are told', async () => {
+    const told: string[] = [];
+    for (const view of ['', '?view=time&zoom=60']) {
+      await page.open(`/strands/parcel:PX-000001${view}`);
+      await page.until('all its records', async () => (await page.text(By.css('.facts'))).includes('5,000 records') && !(await page.text(By.css('.tools'))).includes('loading')); // prettier-ignore
+      await page.until('lines', async () => (await count('.weave [role=option]')) > 20);
+      const [frames, seconds, top] = (await page.driver.executeAsyncScript(
+        `const done = arguments[0];
+         const box = document.querySelector('.weave .scroller');
+         const begin = performance.now();
+         let frames = 0;
+         const next = (now) => {
+           frames++;
+           box.scrollTop += 60;
+           if (now - begin < 3000) requestAnimationFrame(next);
+           else done([frames, (now - begin) / 1000, box.scrollTop]);
+         };
+         requestAnimationFrame(next);`,
+      )) as [number, number, number];
+      expect(top).toBeGreaterThan(1000);
+      told.push(`${(frames / seconds).toFixed(1)} frames/s ${view === '' ? 'by record' : 'in proportion to time'}`);
+    }
+    console.log(`A weave of 5,000 records scrolls with ${told.join(', ')}.`);
   }, 60_000);
 
   test('sorted by a column, and by time again', async () => {

@@ -7,7 +7,10 @@ await browser.theme((process.env.THEME ?? 'light') as never);
 const [path, file, script] = process.argv.slice(2);
 await browser.driver.get(base + path);
 await new Promise((r) => setTimeout(r, Number(process.env.WAIT ?? 3000)));
-if (script) { await browser.driver.executeScript(script); await new Promise((r) => setTimeout(r, 1500)); }
+if (script) {
+  await browser.driver.executeScript(script);
+  await new Promise((r) => setTimeout(r, 1500));
+}
 await browser.picture(file!);
 await browser.close();
 process.exit(0);
