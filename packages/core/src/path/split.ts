@@ -29,12 +29,17 @@ export function splitTime(
   const shares = new Map<string, TimeShare>();
   const longest = new Map<number, Silence>();
   let next = 0;
+  const inOrder = [...steps].sort((a, b) => a.startedAt - b.startedAt);
+  let begun = 0;
+  let under: Step[] = [];
   for (let i = 0; i + 1 < moments.length; i++) {
     const begin = moments[i]!;
     const end = moments[i + 1]!;
     while (next < records.length && records[next]!.at <= begin) next++;
     if (!legs.some((leg) => leg.startedAt <= begin && leg.endedAt >= end)) continue;
-    const owner = ownerOf(begin, end, records, steps, stepOf, next, locks);
+    if (under.some((step) => step.endedAt <= begin)) under = under.filter((step) => step.endedAt > begin);
+    for (; begun < inOrder.length && inOrder[begun]!.startedAt <= begin; begun++) if (inOrder[begun]!.endedAt > begin) under.push(inOrder[begun]!);
+    const owner = ownerOf(begin, end, records, steps, under, stepOf, next, locks);
     const time = end - begin;
     const id = `${owner.component ?? ''}\u0000${owner.kind}`;
     const share = shares.get(id);
@@ -61,6 +66,8 @@ function ownerOf(
   end: Microseconds,
   records: readonly StrandRecord[],
   steps: Step[],
+  /** Those that are under way, in the order in which they began. */
+  under: readonly Step[],
   stepOf: Int32Array,
   next: number,
   locks: LockWait[],
@@ -80,7 +87,7 @@ function ownerOf(
   if (before && after && from && before.marks & MARK.receives && after.component !== before.component && handedOn(from, begin, records))
     return { component: after.component, kind: 'work', step: null };
   let innermost: Step | null = null;
-  for (const step of steps) {
+  for (const step of under) {
     if (step.startedAt <= begin && step.endedAt >= end && (!innermost || step.startedAt >= innermost.startedAt) && !handedOn(step, begin, records)) innermost = step; // prettier-ignore
   }
   // one that speaks before and behind works in between, also where another that began later goes on afterwards

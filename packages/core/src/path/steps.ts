@@ -141,7 +141,9 @@ function callerOf(
 ): Step | undefined {
   let caller: Step | undefined;
   let rarest = Infinity;
-  for (let i = index - 1; i >= 0; i--) {
+  // none of them can be rarer than this
+  const least = Math.min(...keys.map((key) => spread.get(key)!));
+  for (let i = index - 1; i >= 0 && !(caller && rarest <= least) && !(caller && keys.length === 0); i--) {
     const other = records[i]!;
     if (stepOf[i]! < 0 || other.at > at || other.component === component) continue;
     caller ??= all[stepOf[i]!];

@@ -13,7 +13,8 @@ const WARNING = LEVELS.indexOf('warning');
 export function structure(steps: readonly Step[], records: readonly StrandRecord[]): void {
   const keys = steps.map((step) => new Set(step.records.flatMap((index) => records[index]!.keys)));
   for (const step of steps) step.parent = callerOf(step, steps, keys);
-  for (const step of steps) step.attempt = attemptOf(step, steps, records);
+  const failing = records.filter(({ marks }) => marks & MARK.failing);
+  for (const step of steps) step.attempt = attemptOf(step, steps, records, failing);
   sideBySide(steps);
 }
 
@@ -39,14 +40,13 @@ function isCloser(own: ReadonlySet<number>, candidate: ReadonlySet<number>, call
 }
 
 /** A step is a further attempt if the same component was called by the same before, and that failed, ended with a warning, or the caller said that it failed. */
-function attemptOf(step: Step, steps: readonly Step[], records: readonly StrandRecord[]): number {
+function attemptOf(step: Step, steps: readonly Step[], records: readonly StrandRecord[], failing: readonly StrandRecord[]): number {
   if (step.parent === null) return 1;
   const caller = steps[step.parent - 1]!.component;
   for (let i = step.id - 2; i >= 0; i--) {
     const before = steps[i]!;
     if (before.component !== step.component || before.parent === null || steps[before.parent - 1]!.component !== caller) continue;
-    const told = (): boolean =>
-      records.some(({ component, marks, at }) => component === caller && marks & MARK.failing && at >= before.endedAt && at <= step.startedAt);
+    const told = (): boolean => failing.some(({ component, at }) => component === caller && at >= before.endedAt && at <= step.startedAt);
     const warned = (records[before.records.at(-1) ?? -1]?.level ?? 0) >= WARNING;
     return before.outcome === 'failed' || warned || told() ? before.attempt + 1 : 1;
   }

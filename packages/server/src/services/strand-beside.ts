@@ -1,5 +1,5 @@
 import type { AgainstStrand, AgainstUsual, BesideLine } from '@fadenweg/api';
-import { besideAnother, compareWithUsual, firstLine, isoMicros, pathOf, type Beside, type Side, type StrandRecord } from '@fadenweg/core';
+import { besideAnother, compareWithUsual, firstLine, isoMicros, type Beside, type Side, type StrandRecord } from '@fadenweg/core';
 import type { DeclarationRepository, FlowWithUsual } from '../repositories/declarations.ts';
 import type { Names } from '../repositories/names.ts';
 import type { RecordRow } from '../repositories/records.ts';
@@ -26,8 +26,8 @@ export class StrandBeside {
   async againstUsual(row: StrandRow): Promise<AgainstUsual | null> {
     const flow = await this.flowOf(row);
     if (!flow?.usual) return null;
-    const { records, rows, isLink } = await this.strands.followed(row);
-    const leg = pathOf(records, isLink).legs[0]!.records;
+    const { records, rows, path } = await this.strands.followed(row);
+    const leg = path.legs[0]!.records;
     const { of } = flow.usual;
     return {
       flow: flow.name,
@@ -97,8 +97,8 @@ export class StrandBeside {
   }
 
   /** First legs beside each other where both are of one flow, else all of both. */
-  private side({ records, rows, named, isLink }: Followed, firstLegs: boolean): { side: Side; rows: RecordRow[]; cut: boolean } {
-    const all = firstLegs ? pathOf(records, isLink).legs[0]!.records : records.map((_, index) => index);
+  private side({ records, rows, named, path }: Followed, firstLegs: boolean): { side: Side; rows: RecordRow[]; cut: boolean } {
+    const all = firstLegs ? path.legs[0]!.records : records.map((_, index) => index);
     const chosen = all.slice(0, MOST_LINES);
     const own = chosen.map((index) => rows[index]!);
     return {

@@ -1,3 +1,4 @@
+import { KeptAWhile } from './kept-a-while.ts';
 import type {
   ExportedStrand,
   Finding,
@@ -57,12 +58,15 @@ export interface Followed {
   last: RecordRow | null;
   named: Map<number, Named>;
   edges: EdgeRow[];
-  isLink: (key: number) => boolean;
+  path: Path;
 }
+
+/** Strands with so many records are not worked out anew for each page of them. */
+const LONG = 1000;
 
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
 export class StrandService {
-  private readonly reading = new Map<number, Promise<Followed>>();
+  private readonly reading = new KeptAWhile<Followed>(4, 10_000, ({ rows }) => rows.length >= LONG);
 
   constructor(
     private readonly strands: StrandRepository,
@@ -151,12 +155,11 @@ export class StrandService {
 
   /** What a strand is, told for somebody who does not read logs. */
   async story(row: StrandRow): Promise<StoryChapter[]> {
-    const [{ rows, records, named, isLink }, flows, end] = await Promise.all([
+    const [{ rows, records, named, path }, flows, end] = await Promise.all([
       this.followed(row),
       this.declarations.flows(),
       this.sources.evidenceEnd(),
     ]);
-    const path = pathOf(records, isLink);
     const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
     const { findings } = await this.judged(records, path, flow, end, await this.twin(row, named));
     return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
@@ -170,7 +173,7 @@ export class StrandService {
 
   private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
-    const [{ ties, rows, records, named, edges, isLink }, flows, end, relatedSummaries] = await Promise.all([
+    const [{ ties, rows, records, named, edges, path }, flows, end, relatedSummaries] = await Promise.all([
       this.followed(row),
       this.declarations.flows(),
       this.sources.evidenceEnd(),
@@ -178,7 +181,6 @@ export class StrandService {
     ]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
-    const path = pathOf(records, isLink);
     const twin = await this.twin(row, named);
     const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
     const paths = await this.sources.byIds(rows.map((one) => one.source_id));
@@ -256,8 +258,8 @@ export class StrandService {
 
   /** A page of the strand's records with the step that each belongs to. */
   async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
-    const { ties, rows, records, last, isLink } = await this.followed(row);
-    const { steps, stepOf } = pathOf(records, isLink);
+    const { ties, rows, last, path } = await this.followed(row);
+    const { steps, stepOf } = path;
     const stepIn = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]]));
     const place = after ? rows.findIndex((one) => one.id === after.id) : -1;
     // behind what is followed they come as they are stored
@@ -273,13 +275,9 @@ export class StrandService {
     return { items, next: more && shown.length > 0 ? recordKey(shown[shown.length - 1]!) : null };
   }
 
-  /** What a strand consists of. The strand and its lines are mostly asked for side by side: who comes while it is being read waits for that. */
+  /** What a strand consists of, with its path. The strand and its lines are asked for side by side, and long ones page by page. */
   followed(row: StrandRow): Promise<Followed> {
-    const under = this.reading.get(row.founder);
-    if (under) return under;
-    const reading = this.follow(row).finally(() => this.reading.delete(row.founder));
-    this.reading.set(row.founder, reading);
-    return reading;
+    return this.reading.get(`${row.founder} ${row.records} ${row.ended_at}`, () => this.follow(row));
   }
   private async follow(row: StrandRow): Promise<Followed> {
     const ties = await this.identifiers.tiesOf(row.founder);
@@ -292,6 +290,7 @@ export class StrandService {
     const quoted = [...new Set(rows.flatMap((one) => one.keys ?? []))].filter((key) => !named.has(key));
     const others = await this.identifiers.named(quoted);
     const { records, places } = arranged(rows.map((one) => this.coreRecord(one)));
+    const isLink = (key: number): boolean => (named.get(key) ?? others.get(key))?.role === 'link';
     return {
       ties,
       rows: places.map((place) => rows[place]!),
@@ -299,7 +298,7 @@ export class StrandService {
       last: rows.at(-1) ?? null,
       named,
       edges,
-      isLink: (key) => (named.get(key) ?? others.get(key))?.role === 'link',
+      path: pathOf(records, isLink),
     };
   }
   /** The earlier strand of its flow with which it shares an identifier that belongs to one only. */
