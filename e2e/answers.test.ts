@@ -149,7 +149,7 @@ test('the weave runs in proportion to time, closer and farther, with lanes put t
   const failed = truth.find((one) => one.story === 1 && one.outcome === 'failed')!;
   await page.open(`/strands/order:${failed.businessId}`);
   await page.until('the weave', async () => (await page.text(By.css('.tools'))).includes('time'));
-  await page.press('t');
+  await page.press('p');
   const dots = async (): Promise<number> => (await page.driver.findElements(By.css('.timed [role=option]'))).length;
   await page.until('records at their times', async () => (await dots()) > 8 && (await page.text(By.css('.telling'))).includes('labdb'));
   const height = (): Promise<number> => page.driver.executeScript("return document.querySelector('.timed svg').getBoundingClientRect().height");

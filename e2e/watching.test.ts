@@ -86,6 +86,26 @@ describe('what comes in', () => {
   });
 });
 
+test('strands come into the list, grow and are judged otherwise before one’s eyes; while it is read further down it stays', async () => {
+  const kind = { name: 'parcel', label: 'parcel', role: 'business', patterns: ['\\bPX-\\d{6}\\b'], fields: [], normal: { case: 'keep', separators: 'keep', leadingZeros: 'keep', phone: false }, scope: 'global', leaseMs: null }; // prettier-ignore
+  await fetch(`${system.url}/api/identifier-kinds`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(kind) });
+  await appendFile(file, line('PX-000001 taken'));
+  await page.open('/strands?w=all&live=1');
+  const rows = (): Promise<string> => page.text(By.css('[role=rowgroup]'));
+  await page.until('the first strand', async () => (await rows()).includes('PX-000001'));
+  await appendFile(file, line('PX-000002 taken'));
+  await page.until('one that has come', async () => (await rows()).includes('PX-000002'));
+  await appendFile(file, line('PX-000002 cannot be weighed', 'ERROR'));
+  await page.until('that it failed', async () => /failed[\s\S]*PX-000002/.test(await rows()));
+  await appendFile(file, Array.from({ length: 60 }, (_, i) => line(`PX-0001${String(i).padStart(2, '0')} taken`)).join(''));
+  await page.until('many', async () => /PX-0001\d\d/.test(await rows()));
+  await page.driver.executeScript("document.querySelector('[role=rowgroup]').scrollTop = 600");
+  await appendFile(file, line('PX-000900 taken'));
+  await page.until('that more has come', async () => (await page.text(By.css('.waiting'))).includes('have come or changed'));
+  await page.click(page.button('show them'));
+  await page.until('the newest on top', async () => (await rows()).includes('PX-000900'));
+}, 90_000);
+
 test('a stack trace is unrolled by keyboard: the origin first, calls of others on demand', async () => {
   const trace = `java.lang.IllegalStateException: parcel 8 has no label
 \tat org.springframework.web.method.Invoker.invoke(Invoker.java:118)

@@ -39,6 +39,25 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
     if (streams >= MOST_STREAMS)
       throw new Refusal(503, 'Too many watch', `${MOST_STREAMS} pages are being fed already.`, 'Close some of them, and try again.');
   };
+  /** Tells something whenever strands may have changed, until the stream is closed. */
+  const whenWoven = async (stream: EventStream, tell: () => Promise<unknown>): Promise<void> => {
+    let wake: (() => void) | null = null;
+    let due = false;
+    const stop = arrivals.listenToWeaving(() => {
+      due = true;
+      wake?.();
+    });
+    opened(stream, () => {
+      stop();
+      wake?.();
+    });
+    while (stream.open) {
+      if (!due) await new Promise<void>((resolve) => (wake = resolve));
+      wake = null;
+      due = false;
+      if (stream.open) await tell();
+    }
+  };
   return [
     endpoint<Watching>({
       method: 'get',
@@ -95,6 +114,19 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
         return undefined;
       },
     }),
+    endpoint({
+      method: 'get',
+      path: '/live/strands',
+      summary: 'Server-sent events: strands may have come, grown, or are judged otherwise',
+      async run(_input, request, response): Promise<undefined> {
+        refuseTooMany();
+        const stream = new EventStream(request, response);
+        await stream.send('begin', {});
+        await whenWoven(stream, () => stream.send('strands', {}));
+        response.end();
+        return undefined;
+      },
+    }),
     endpoint<unknown, { id: string }>({
       method: 'get',
       path: '/live/strands/{id}',
@@ -111,26 +143,12 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
         if (!known) throw notFound('This strand');
         refuseTooMany();
         const stream = new EventStream(request, response);
-        let wake: (() => void) | null = null;
-        let due = false;
-        const stop = arrivals.listenToWeaving(() => {
-          due = true;
-          wake?.();
-        });
-        opened(stream, () => {
-          stop();
-          wake?.();
-        });
         await stream.send('strand', known);
-        while (stream.open) {
-          if (!due) await new Promise<void>((resolve) => (wake = resolve));
-          wake = null;
-          due = false;
-          if (!stream.open) break;
+        await whenWoven(stream, async () => {
           const next = await now();
           if (next && JSON.stringify(next) !== JSON.stringify(known)) await stream.send('strand', next);
           known = next ?? known;
-        }
+        });
         response.end();
         return undefined;
       },

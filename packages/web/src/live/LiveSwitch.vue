@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 const route = useRoute();
 const router = useRouter();
 const on = computed(() => route.query.live === '1');
-const here = computed(() => route.name === 'find' || route.name === 'strand');
+const here = computed(() => route.name === 'find' || route.name === 'strand' || route.name === 'strands');
 function turn(): void {
   if (here.value)
     void router.replace({ query: { ...route.query, live: on.value ? undefined : '1', ...(route.name === 'find' ? { text: undefined } : {}) } });

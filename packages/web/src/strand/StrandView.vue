@@ -125,7 +125,7 @@ useKeys({
   '[': () => weave.value?.nextKnot(-1),
   o: () => selected.value && select(selected.value),
   s: () => change({ view: told.value ? undefined : 'story' }),
-  t: () => change({ view: timed.value ? undefined : 'time' }),
+  p: () => change({ view: timed.value ? undefined : 'time' }),
   '+': () => timed.value && zoomBy(1.5),
   '-': () => timed.value && zoomBy(1 / 1.5),
   '0': () => timed.value && change({ zoom: undefined }),
@@ -152,7 +152,7 @@ useKeys({
               <button type="button" :aria-pressed="!told && !timed && text('fold') === 'all'" @click="change({ fold: 'all', view: undefined })">
                 steps
               </button>
-              · <button type="button" :aria-pressed="timed" title="In proportion to time (t)" @click="change({ view: 'time' })">time</button> ·
+              · <button type="button" :aria-pressed="timed" title="In proportion to time (p)" @click="change({ view: 'time' })">time</button> ·
               <button type="button" :aria-pressed="told" title="Told in plain words (s)" @click="change({ view: 'story' })">story</button></span
             >
             <span v-if="timed" role="group" aria-label="Zoom"

@@ -21,6 +21,8 @@ import { ms } from './duration-text.ts';
 import InCommonSheet from './InCommonSheet.vue';
 import StrandFilters from './StrandFilters.vue';
 import StrandGroups from './StrandGroups.vue';
+import EmptyStrands from './EmptyStrands.vue';
+import { useStrandsLive } from './use-strands-live.ts';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
 const ROW = 28;
@@ -31,6 +33,7 @@ const store = useSummary();
 const view = useWindow();
 const scope = useScope();
 const text = (name: string): string | undefined => (typeof route.query[name] === 'string' ? (route.query[name] as string) : undefined);
+const live = computed(() => route.query.live === '1');
 const asked = computed<StrandsQuery | null>(() =>
   view.ready.value && !store.empty
     ? {
@@ -43,6 +46,8 @@ const asked = computed<StrandsQuery | null>(() =>
         minMs: text('minMs'),
         identifier: text('identifier'),
         ...view.bounds.value,
+        // what comes in lies behind the end of any window
+        ...(live.value ? { to: undefined } : {}),
         sort: text('sort') ?? '-started',
       }
     : null,
@@ -50,6 +55,11 @@ const asked = computed<StrandsQuery | null>(() =>
 const { items, counts, problem, loading, first, more, again, hasMore } = useStrands(asked);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
+function toTop(): void {
+  if (scroller.value) scroller.value.scrollTop = 0;
+  void show();
+}
+const { waiting, fresh, show } = useStrandsLive(live, items, () => (scroller.value?.scrollTop ?? 0) > ROW, again);
 const rows = useVirtualizer(
   computed(() => ({ count: items.value.length, getScrollElement: () => scroller.value, estimateSize: () => ROW, overscan: 12 })),
 );
@@ -124,13 +134,7 @@ const total = computed(() => {
 <template>
   <main class="strands">
     <h1 v-if="!store.empty" class="visually-hidden">Strands</h1>
-    <div v-if="store.empty" class="empty">
-      <h1>Nothing is loaded yet</h1>
-      <p>
-        Bring in the logs of your systems: drop files or a whole folder on <RouterLink to="/sources">Sources</RouterLink>, or run
-        <code class="mono">bin/fadenweg import PATH</code>.
-      </p>
-    </div>
+    <EmptyStrands v-if="store.empty" />
     <template v-else>
       <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
@@ -148,13 +152,16 @@ const total = computed(() => {
             <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span
             ><span role="columnheader">What happened</span>
           </div>
+          <p v-if="waiting" class="waiting" role="status">
+            Strands have come or changed meanwhile. <button type="button" class="link" @click="toTop">show them</button>
+          </p>
           <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
             <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
               <div
                 v-for="row in rows.getVirtualItems()"
                 :key="items[row.index]!.id"
                 class="row"
-                :class="{ at: row.index === at }"
+                :class="{ at: row.index === at, fresh: fresh.has(items[row.index]!.id) }"
                 role="row"
                 :aria-rowindex="row.index + 1"
                 :style="{ transform: `translateY(${row.start}px)` }"
@@ -215,6 +222,14 @@ const total = computed(() => {
   </main>
 </template>
 <style scoped>
+.fresh {
+  background: var(--weld-wash);
+}
+.waiting {
+  margin: 0;
+  padding: 3px 16px;
+  background: var(--weld-wash);
+}
 .beside {
   flex: 1;
   min-height: 0;
@@ -231,13 +246,6 @@ const total = computed(() => {
 .strands {
   display: flex;
   flex-direction: column;
-}
-.empty {
-  padding: 48px;
-  max-width: 620px;
-}
-.empty p {
-  margin-top: 8px;
 }
 .table {
   flex: 1;
