@@ -17,6 +17,7 @@ import type {
 } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
+import { asReceived, membersOf, problemsOfXes } from './testing/standards.ts';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -209,6 +210,11 @@ describe('taken along', () => {
     const xes = await text('/strands/export?format=xes&outcome=failed,out-of-sight');
     expect(xes.match(/<trace>/g)).toHaveLength(traces.length + 2);
     expect(xes.endsWith('</log>\n')).toBe(true);
+    expect(await problemsOfXes(xes)).toEqual([]);
+    expect(await problemsOfXes(xes.replace('<event>', '<event><string key="no value"/>'))).not.toEqual([]);
+    // nothing of it is unknown to a receiver, or understood otherwise
+    for (const trace of traces.slice(0, 20)) expect(membersOf(asReceived('trace', trace))).toEqual(membersOf(trace));
+    expect(() => asReceived('trace', { resourceSpans: [{ scopeSpans: [{ spans: 'none' }] }] })).toThrow('array expected');
     expect((await fetch(`${system.url}/api/strands/export?format=pdf`)).status).toBe(400);
   });
 
@@ -221,7 +227,9 @@ describe('taken along', () => {
     expect(csv).toHaveLength(lines.length + 1);
     expect(csv[1]).toContain(lines.at(-1)!.message);
     expect((await fetch(`${system.url}/api/records/export?q=${encodeURIComponent('where (')}`)).status).toBe(400);
-    // an independent reader of the trade's own formats: the application itself, which takes both
+    for (const request of (await text(`/records/export?format=otlp&q=${wanted}`)).trim().split('\n').map((line) => JSON.parse(line) as object))
+      expect(membersOf(asReceived('logs', request))).toEqual(membersOf(request)); // prettier-ignore
+    // the application itself takes what it gave
     const folder = join(system.folder, 'again');
     await mkdir(folder, { recursive: true });
     await writeFile(join(folder, 'traces.otlp.jsonl'), await text('/strands/export?format=otlp&outcome=failed'));
