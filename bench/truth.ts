@@ -111,6 +111,14 @@ export async function benchTruth(): Promise<Result[]> {
         ratio: '',
         budget: '',
       });
+      const each = [...records.byOutcome].sort(([a], [b]) => a.localeCompare(b));
+      results.push({
+        what: `${name}: outcome, each kind of it counting alike; component of what was slow`,
+        figure: `${(each.reduce((total, [, one]) => total + one.right / one.all, 0) / each.length).toFixed(4)}; ${share(records.byOutcome.get('slow')?.component ?? 0, records.byOutcome.get('slow')?.causes ?? 0)}`,
+        raw: each.map(([outcome, one]) => `${outcome} ${share(one.right, one.all)} of ${one.all}`).join(', '),
+        ratio: '',
+        budget: '≥ 0.95; ≥ 0.95',
+      });
       results.push({
         what: `${name}: the component among the first three findings; good strands that are told to be faulty`,
         figure: `${share(records.causes.amongThree, records.causes.all)}; ${share(records.good.blamed, records.good.all)}`,
@@ -183,7 +191,7 @@ function table(scoring: Scoring): string[] {
   ];
 }
 function sum(scoring: Scoring): Score {
-  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 }, good: { all: 0, blamed: 0 }, sure: new Map() }; // prettier-ignore
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, byOutcome: new Map(), causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 }, good: { all: 0, blamed: 0 }, sure: new Map() }; // prettier-ignore
   for (const score of scoring.byFlow.values()) {
     all.strands += score.strands;
     all.found += score.found;
@@ -198,6 +206,11 @@ function sum(scoring: Scoring): Score {
     }
     for (const name of ['all', 'failedIn', 'component', 'record', 'amongThree'] as const) all.causes[name] += score.causes[name];
     for (const name of ['all', 'blamed'] as const) all.good[name] += score.good[name];
+    for (const [outcome, own] of score.byOutcome) {
+      const same = all.byOutcome.get(outcome) ?? { all: 0, right: 0, causes: 0, component: 0 };
+      for (const name of ['all', 'right', 'causes', 'component'] as const) same[name] += own[name];
+      all.byOutcome.set(outcome, same);
+    }
     for (const [tenth, { findings, said, right }] of score.sure) {
       const bin = all.sure.get(tenth) ?? { findings: 0, said: 0, right: 0 };
       all.sure.set(tenth, { findings: bin.findings + findings, said: bin.said + said, right: bin.right + right });

@@ -32,6 +32,8 @@ export interface Score {
   /** Legs, attempts of a component, components side by side, where the truth tells of them: each one counts. */
   course: Hits;
   outcomes: number;
+  /** By the real outcome: strands, how many are told to have it, and of how many with a cause the first finding names its component. */
+  byOutcome: Map<string, { all: number; right: number; causes: number; component: number }>;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
   causes: { all: number; failedIn: number; component: number; record: number; /** The component among the first three. */ amongThree: number };
   /** Strands that went well, and how many of them are told to be faulty. */
@@ -55,6 +57,7 @@ const fresh = (): Score => ({
   times: { right: 0, wrong: 0, missing: 0 },
   course: { right: 0, wrong: 0, missing: 0 },
   outcomes: 0,
+  byOutcome: new Map(),
   causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 },
   good: { all: 0, blamed: 0 },
   sure: new Map(),
@@ -137,6 +140,12 @@ export class Scoring {
       add(score.times, times);
       add(score.course, course);
       if (right) score.outcomes++;
+      const same = score.byOutcome.get(truth.outcome) ?? { all: 0, right: 0, causes: 0, component: 0 };
+      score.byOutcome.set(truth.outcome, same);
+      same.all++;
+      if (right) same.right++;
+      if (cause) same.causes++;
+      if (cell.component) same.component++;
       if (told && truth.outcome === 'done') {
         score.good.all++;
         if (!right) score.good.blamed++;

@@ -11,6 +11,7 @@ const KEYS: [string, string][] = [
   ['], [', 'next, previous knot'],
   ['f', 'fold a step, or all with Shift'],
   ['s', 'on a strand: its told story'],
+  ['p', 'on a strand: in proportion to time; + and - zoom, 0 shows all of it'],
   ['a', 'in Find: everything around the line'],
   ['x', 'in Find: leave the line’s component out'],
   ['l', 'in Find: to the strand of the line'],

@@ -12,9 +12,10 @@ const scroller = useTemplateRef<HTMLElement>('scroller');
 const { y: top, x: left } = useScroll(scroller);
 const { width, height } = useElementSize(scroller);
 const layout = computed(() => timeLayout(props.strand, props.lines, fittingScale(props.strand, height.value) * props.zoom, width.value));
-const BESIDE = 200;
-/** Only what is in sight is drawn. */
-const inSight = (from: number, to: number): boolean => to >= top.value - BESIDE && from <= top.value + height.value + BESIDE;
+const BESIDE = 260;
+/** Only what is in sight is drawn, and it changes only every so many pixels: in between the browser scrolls alone. */
+const drawn = computed(() => Math.floor(top.value / BESIDE) * BESIDE);
+const inSight = (from: number, to: number): boolean => to >= drawn.value - BESIDE && from <= drawn.value + height.value + 2 * BESIDE;
 const bars = computed(() => layout.value.bars.filter((one) => inSight(one.y, one.y + one.height)));
 const arrows = computed(() => layout.value.arrows.filter((one) => inSight(Math.min(one.from.y, one.to.y), Math.max(one.from.y, one.to.y))));
 const waits = computed(() => layout.value.waits.filter((one) => inSight(one.y, one.y + one.height)));

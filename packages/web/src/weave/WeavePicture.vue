@@ -21,15 +21,15 @@ const seen = computed(() => {
     before: came.value[begin + offset]!.map((index) => all.value[index]!),
   }));
 });
+/** What goes on over rows in between; there are few of them. */
+const long = computed(() =>
+  came.value.flatMap((sources, index) => sources.flatMap((source, way) => (source < index - 1 ? [{ source, index, way }] : []))),
+);
 /** What passes by from above to below what is in sight. */
 const passing = computed(() =>
-  came.value.flatMap((sources, index) =>
-    index < props.to + 2
-      ? []
-      : sources.flatMap((source, way) =>
-          source < props.from - 2 && source < index - 1 ? [passage(all.value[source]!, all.value[index]!, way > 0)] : [],
-        ),
-  ),
+  long.value
+    .filter(({ source, index }) => index >= props.to + 2 && source < props.from - 2)
+    .map(({ source, index, way }) => passage(all.value[source]!, all.value[index]!, way > 0)),
 );
 const laneX = (lane: string): number => LANE_LEFT + props.lanes.indexOf(lane) * step.value;
 /** The head of a message's arrow; at the stitch it ends before the dot. */
