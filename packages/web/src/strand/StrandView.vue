@@ -264,6 +264,19 @@ useKeys({
   display: flex;
   gap: 14px;
 }
+/* with less room they would stand on the names of the lanes */
+@media (max-width: 1240px) {
+  .tools,
+  .tools.high {
+    position: static;
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    padding: 8px 16px 0;
+  }
+  .main :deep(.timed .scroller) {
+    margin-top: 8px;
+  }
+}
 .tools button {
   background: none;
   border: 0;

@@ -61,7 +61,9 @@ useKeys({ c: () => void share.copyLink() });
             <li v-for="(way, i) in usual.answer.value.variants.slice(0, 4)" :key="i">
               <b class="number">{{ shareWords(way.share) }}</b> {{ way.components.join(' → ') }}
             </li>
-            <li v-if="usual.answer.value.variants.length > 4" class="soft">and {{ usual.answer.value.variants.length - 4 }} rarer ways</li>
+            <li v-if="usual.answer.value.variants.length > 4" class="soft">
+              and {{ usual.answer.value.variants.length - 4 }} rarer {{ usual.answer.value.variants.length === 5 ? 'way' : 'ways' }}
+            </li>
           </ul>
           <ul v-if="usual.answer.value.continues.length > 0" class="ways" aria-label="What it goes on with">
             <li v-for="(one, i) in usual.answer.value.continues" :key="i">
