@@ -8,7 +8,9 @@ import type { Finding } from './types.ts';
 
 /** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
 export function departed(records: readonly StrandRecord[], usual: Usual): Finding[] {
-  return departures(records, usual).map((one) => (one.kind === 'late' ? slowed(records, one, usual) : oddVolume(records, one, usual)));
+  return departures(records, usual).map((one) =>
+    one.kind === 'late' ? slowed(records, one, usual) : one.kind === 'volume' ? oddVolume(records, one, usual) : oddShare(records, one, usual),
+  );
 }
 
 function slowed(
@@ -64,6 +66,40 @@ function oddVolume(records: readonly StrandRecord[], { record: index, usual: vol
       words(': '),
       { kind: 'quote', text: firstLine(record.message), record: index },
       words(`. Usually ${range} (${usual.of.legs.toLocaleString('en')} good ones).`),
+    ],
+    excess: null,
+    signature: signatureOf(about, record),
+  };
+}
+
+function oddShare(
+  records: readonly StrandRecord[],
+  { record: index, value, other, of, usual: share }: Departure & { kind: 'share' },
+  usual: Usual,
+): Finding {
+  const record = records[index]!;
+  const earlier = records[other]!;
+  const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
+  const hundred = (part: number): string => `${Math.round(part * 100).toLocaleString('en')} %`;
+  return {
+    ...about,
+    rank: 1,
+    record: index,
+    confidence: LIKELY,
+    evidence: other < index ? [other, index] : [index, other],
+    sentence: [
+      words('Ended without an error in '),
+      { kind: 'component', text: record.component },
+      words(', but '),
+      { kind: 'time', at: record.at },
+      words(': '),
+      { kind: 'quote', text: firstLine(record.message), record: index },
+      words(', of '),
+      ...(earlier.component === record.component ? [] : [{ kind: 'component' as const, text: earlier.component }, words('’s ')]),
+      { kind: 'quote', text: firstLine(earlier.message), record: other },
+      words(
+        `: ${value.toLocaleString('en')} of ${of.toLocaleString('en')} are ${hundred(value / of)}, usually ${hundred(share.median)} (${usual.of.legs.toLocaleString('en')} good ones).`,
+      ),
     ],
     excess: null,
     signature: signatureOf(about, record),

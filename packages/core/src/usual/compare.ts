@@ -33,7 +33,7 @@ export function compareWithUsual(records: readonly StrandRecord[], usual: Usual)
   const places = records.map((record) => usual.placeOf(record));
   const counts = new Map<number, number>();
   for (const place of places) counts.set(place, (counts.get(place) ?? 0) + 1);
-  const numbers = new Set(departures(records, usual).flatMap((one) => (one.kind === 'volume' ? [one.record] : [])));
+  const numbers = new Set(departures(records, usual).flatMap((one) => (one.kind === 'late' ? [] : [one.record])));
   const last = new Map<number, number>();
   const seen = new Set<number>();
   const rows: Compared[] = [];

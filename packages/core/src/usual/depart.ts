@@ -2,7 +2,8 @@ import type { StrandRecord } from '../path/types.ts';
 import type { Duration } from '../units.ts';
 import type { Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
-import type { Usually, Volume } from './types.ts';
+import { shareOf, statedIn } from './proportions.ts';
+import type { Proportion, Usually, Volume } from './types.ts';
 
 /** Something in a leg that is not as usual. */
 export type Departure =
@@ -15,7 +16,17 @@ export type Departure =
       usual: Usually;
       excess: Duration;
     }
-  | { kind: 'volume'; record: number; value: number; usual: Volume };
+  | { kind: 'volume'; record: number; value: number; usual: Volume }
+  | {
+      kind: 'share';
+      /** Where it shows: a record that states what is missing, else the one with the later number. */
+      record: number;
+      value: number;
+      /** The record with the earlier number. */
+      other: number;
+      of: number;
+      usual: Proportion;
+    };
 
 /** An excess matters where it is this much of what the whole usually takes. */
 const MATTERS = 0.25;
@@ -56,7 +67,26 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
     seen.add(place);
     last.set(place, index);
   });
-  return [...withoutFollowers(late, records), ...volumes];
+  return [...withoutFollowers(late, records), ...volumes, ...shares(records, usual)];
+}
+
+/** Numbers that are no such share of each other as usual, the first of each later number alone. */
+function shares(records: readonly StrandRecord[], usual: Usual): Departure[] {
+  if (usual.of.proportions.length === 0) return [];
+  const stated = statedIn(records, records.map((record) => usual.placeOf(record))); // prettier-ignore
+  const find = (saying: number, of: string): (typeof stated)[number] | undefined => stated.find((one) => one.saying === saying && one.of === of);
+  const told = new Set<number>();
+  return usual.of.proportions.flatMap((one): Departure[] => {
+    const [later, earlier] = [find(one.saying, one.of), find(one.to.saying, one.to.of)];
+    if (!later || !earlier || told.has(later.index)) return [];
+    const share = shareOf(later.value, earlier.value);
+    if (share >= one.low && share <= one.high) return [];
+    told.add(later.index);
+    const missing = stated.find(
+      ({ index, value }) => index > earlier.index && index < later.index && value > 0 && value === earlier.value - later.value,
+    );
+    return [{ kind: 'share', record: (missing ?? later).index, value: later.value, other: earlier.index, of: earlier.value, usual: one }];
+  });
 }
 
 /** What came late only because another came late before it: of waits that overlap, the one that began last counts. */

@@ -8,6 +8,7 @@ import { plainTraits, traitKey, Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
 import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
+import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
 import { continuations } from './continuing.ts';
 import { LocalSlots, type Case } from './regularly.ts';
@@ -185,6 +186,10 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     varied: [...sayings.varied],
     ends: [...ends].flatMap((n, saying) => (n > 0 ? [{ saying, share: n / good.length }] : [])).sort((a, b) => b.share - a.share),
     variants: variantsOf(good),
+    proportions: proportions(
+      good.map(({ records }, i) => ({ records, places: legs[i]! })),
+      all,
+    ),
     continues: continuations(good, slots),
     zone,
   };

@@ -28,6 +28,19 @@ export interface AtTimes {
   days: number;
 }
 
+/** The share that one number of a leg is of an earlier one. */
+export interface Proportion {
+  saying: number;
+  /** Which number, as of a volume. */
+  of: string;
+  to: { saying: number; of: string };
+  median: number;
+  /** What lies below or above departs. */
+  low: number;
+  high: number;
+  cases: number;
+}
+
 /** What many good legs go on with once they have ended: asked for again, called back. */
 export interface Continuation {
   component: string;
@@ -102,6 +115,7 @@ export interface FlowUsual {
   ends: { saying: number; share: number }[];
   /** Paths by the components in the order in which they are reached, the most frequent first. */
   variants: { components: string[]; share: number }[];
+  proportions: Proportion[];
   /** First words of later legs, the most frequent first. */
   continues: Continuation[];
   /** IANA zone in which hours and weekdays are told. */
