@@ -119,6 +119,14 @@ export async function benchTruth(): Promise<Result[]> {
         ratio: '',
         budget: '≥ 0.95; ≥ 0.95',
       });
+      if (records.next.all + records.lost.all > 0)
+        results.push({
+          what: `${name}: who should have spoken next; how much was lost, within 15 %`,
+          figure: `${share(records.next.right, records.next.all)} of ${records.next.all}; ${share(records.lost.right, records.lost.all)} of ${records.lost.all}`,
+          raw: '',
+          ratio: '',
+          budget: '≥ 0.95; ≥ 0.95',
+        });
       results.push({
         what: `${name}: the component among the first three findings; good strands that are told to be faulty`,
         figure: `${share(records.causes.amongThree, records.causes.all)}; ${share(records.good.blamed, records.good.all)}`,
@@ -191,7 +199,7 @@ function table(scoring: Scoring): string[] {
   ];
 }
 function sum(scoring: Scoring): Score {
-  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, byOutcome: new Map(), causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 }, good: { all: 0, blamed: 0 }, sure: new Map() }; // prettier-ignore
+  const all: Score = { strands: 0, found: 0, records: { right: 0, wrong: 0, missing: 0 }, carried: { right: 0, wrong: 0, missing: 0 }, identifiers: { right: 0, wrong: 0, missing: 0 }, order: { right: 0, wrong: 0, missing: 0 }, times: { right: 0, wrong: 0, missing: 0 }, course: { right: 0, wrong: 0, missing: 0 }, outcomes: 0, byOutcome: new Map(), causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 }, next: { all: 0, right: 0 }, lost: { all: 0, right: 0 }, good: { all: 0, blamed: 0 }, sure: new Map() }; // prettier-ignore
   for (const score of scoring.byFlow.values()) {
     all.strands += score.strands;
     all.found += score.found;
@@ -206,6 +214,10 @@ function sum(scoring: Scoring): Score {
     }
     for (const name of ['all', 'failedIn', 'component', 'record', 'amongThree'] as const) all.causes[name] += score.causes[name];
     for (const name of ['all', 'blamed'] as const) all.good[name] += score.good[name];
+    for (const name of ['next', 'lost'] as const) {
+      all[name].all += score[name].all;
+      all[name].right += score[name].right;
+    }
     for (const [outcome, own] of score.byOutcome) {
       const same = all.byOutcome.get(outcome) ?? { all: 0, right: 0, causes: 0, component: 0 };
       for (const name of ['all', 'right', 'causes', 'component'] as const) same[name] += own[name];

@@ -70,6 +70,7 @@ export function booking(office: Office, start: Micros, id: string, through: numb
   const request = office.request();
   const waits = fault === 'queue at the door' ? SECOND * (3 + 4 * random.next()) : 0;
   const reads = fault === 'slow client' ? SECOND * (4 + 5 * random.next()) : random.around(2 * MS);
+  if (fault === 'slow client' || fault === 'queue at the door') open.truth.lostMs = Math.round((fault === 'slow client' ? reads : waits) / MS);
   const began = start + reads + waits;
   const one: Booking = {
     id,
@@ -209,6 +210,7 @@ function pay(office: Office, { open, request, fault, transfer }: Booking, from: 
     say('INFO', `rq=${request} state=asked amount=${random.whole(30, 400)}.00`, fault === 'bank silent');
     if (fault === 'bank silent') return { is: 'silent', at, reference } as const;
     const took = fault === 'bank slow' ? SECOND * (4 + 5 * random.next()) : random.around(240 * MS);
+    if (fault === 'bank slow') open.truth.lostMs = Math.round((took - 240 * MS) / MS);
     at += took;
     const late = time < times || fault === 'given up';
     const state = late ? 'timeout' : transfer ? 'pending' : fault === 'refused' ? 'declined' : 'approved';

@@ -85,9 +85,22 @@ export function faultOf(random: Random, rate: number, through: number, hut: stri
   return null;
 }
 
+/** Who should have spoken next, where something never came. */
+const NEXT: Partial<Record<string, readonly string[]>> = {
+  'bank silent': ['pay', 'reserve'],
+  'transfer never comes': ['pay', 'reserve'],
+  'lost before the ledger': ['ledger'],
+  'lost in the ledger': ['ledger'],
+  astray: ['ledger'],
+  restart: ['reserve', 'pay'],
+  'never called back': ['booking-web'],
+  stuck: ['weather'],
+};
+
 /** Writes the right answer into the truth. */
 export function answer({ truth }: OpenTruth, kind: string, { outcome, cause }: Answer): void {
-  Object.assign(truth, { kind, outcome, cause: cause && { ...cause, record: null } });
+  const next = NEXT[kind];
+  Object.assign(truth, { kind, outcome, cause: cause && { ...cause, record: null }, ...(next && { next }) });
 }
 
 /** What becomes of a run of the weather feed. */

@@ -6,7 +6,14 @@ export interface Told {
   kind: string;
   outcome: string;
   identifiers: readonly { kind: string; value: string; role: string }[];
-  findings: readonly { failedIn: string; component: string; record: { source: string; line: number }; confidence: number }[];
+  findings: readonly {
+    failedIn: string;
+    component: string;
+    record: { source: string; line: number };
+    confidence: number;
+    missingNext?: string | null;
+    excessMs?: number | null;
+  }[];
   steps?: readonly { component: string; startedAt: string; endedAt: string; attempt: number; parallel: number | null }[];
   legs?: readonly unknown[];
   recordsAt?: readonly { source: string; line: number; carried?: boolean }[];
@@ -36,6 +43,9 @@ export interface Score {
   byOutcome: Map<string, { all: number; right: number; causes: number; component: number }>;
   /** Of the strands with a cause: how many name the component that gave up, the component of the cause, the record. */
   causes: { all: number; failedIn: number; component: number; record: number; /** The component among the first three. */ amongThree: number };
+  /** Of what never came, where the truth tells who should have spoken next: how many first findings say so. Of what was slow: how many tell within 15 % how much. */
+  next: { all: number; right: number };
+  lost: { all: number; right: number };
   /** Strands that went well, and how many of them are told to be faulty. */
   good: { all: number; blamed: number };
   /** First findings of strands with a cause, by how sure they are said to be in tenths: how many, the sum of what is said, how many name the right component. */
@@ -47,6 +57,8 @@ export interface Worst {
   f1: number;
 }
 
+/** What was lost is told closely enough. */
+const LOST_WITHIN = 0.15;
 const fresh = (): Score => ({
   strands: 0,
   found: 0,
@@ -59,6 +71,8 @@ const fresh = (): Score => ({
   outcomes: 0,
   byOutcome: new Map(),
   causes: { all: 0, failedIn: 0, component: 0, record: 0, amongThree: 0 },
+  next: { all: 0, right: 0 },
+  lost: { all: 0, right: 0 },
   good: { all: 0, blamed: 0 },
   sure: new Map(),
 });
@@ -149,6 +163,14 @@ export class Scoring {
       if (told && truth.outcome === 'done') {
         score.good.all++;
         if (!right) score.good.blamed++;
+      }
+      if (truth.next) {
+        score.next.all++;
+        if (first?.missingNext && truth.next.includes(first.missingNext)) score.next.right++;
+      }
+      if (truth.lostMs !== undefined) {
+        score.lost.all++;
+        if (first?.excessMs && Math.abs(first.excessMs - truth.lostMs) <= truth.lostMs * LOST_WITHIN) score.lost.right++;
       }
       if (cause) {
         score.causes.all++;

@@ -17,6 +17,10 @@ export interface Truth {
   kind?: string;
   /** The right answer: the record that tells, by its place, and the components. */
   cause: { failedIn: string; component: string; record: { source: string; line: number } | null; accepted: string[] } | null;
+  /** Of what never came: who should have spoken next. */
+  next?: readonly string[];
+  /** Of what was slow: how much longer it took than usual, in milliseconds. */
+  lostMs?: number;
   attributes: Record<string, string>;
   records: { source: string; line: number }[];
   /** When each component really began and ended to work on it, by the folder of its log. */
