@@ -39,7 +39,7 @@ const quoted = (value: string): string => `'${value.replaceAll("'", "''")}'`;
   margin: 6px 0;
   background: var(--linen);
   border: 1px solid var(--seam);
-  line-height: 19px;
+  line-height: 24px;
 }
 th,
 td {
@@ -61,6 +61,10 @@ th {
   font-weight: 700;
 }
 td a {
+  /* as high and wide as what can be taken in hand */
+  display: inline-block;
+  min-width: 24px;
+  line-height: 24px;
   color: inherit;
   text-decoration: none;
 }

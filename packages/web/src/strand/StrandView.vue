@@ -155,7 +155,7 @@ useKeys({
               · <button type="button" :aria-pressed="timed" title="In proportion to time (p)" @click="change({ view: 'time' })">time</button> ·
               <button type="button" :aria-pressed="told" title="Told in plain words (s)" @click="change({ view: 'story' })">story</button></span
             >
-            <span v-if="timed" role="group" aria-label="Zoom"
+            <span v-if="timed" class="zoom" role="group" aria-label="Zoom"
               ><button type="button" title="Closer (+)" aria-label="Closer" @click="zoomBy(1.5)">+</button>
               <button type="button" title="Farther (-)" aria-label="Farther" @click="zoomBy(1 / 1.5)">−</button>
               <button v-if="zoom !== 1" type="button" title="All of it (0)" @click="change({ zoom: undefined })">all of it</button></span
@@ -284,6 +284,10 @@ useKeys({
   font: inherit;
   color: inherit;
   cursor: pointer;
+}
+.tools .zoom button {
+  min-width: 24px;
+  min-height: 24px;
 }
 .tools button[aria-pressed='true'] {
   color: var(--indigo);
