@@ -4,7 +4,7 @@ import type { Usual } from '../usual/index-of.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { LIKELY, SURE } from './sure.ts';
-import type { Finding } from './types.ts';
+import type { Finding, SentencePart } from './types.ts';
 
 /** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
 export function departed(records: readonly StrandRecord[], usual: Usual): Finding[] {
@@ -48,45 +48,42 @@ function slowed(
   };
 }
 
-function oddVolume(records: readonly StrandRecord[], { record: index, usual: volume }: Departure & { kind: 'volume' }, usual: Usual): Finding {
-  const record = records[index]!;
-  const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
+function oddVolume(records: readonly StrandRecord[], { record, usual: volume }: Departure & { kind: 'volume' }, usual: Usual): Finding {
   const range = volume.least === volume.most ? `${volume.least.toLocaleString('en')}` : `${volume.least.toLocaleString('en')} to ${volume.most.toLocaleString('en')}`; // prettier-ignore
-  return {
-    ...about,
-    rank: 1,
-    record: index,
-    confidence: LIKELY,
-    evidence: [index],
-    sentence: [
-      words('Ended without an error in '),
-      { kind: 'component', text: record.component },
-      words(', but '),
-      { kind: 'time', at: record.at },
-      words(': '),
-      { kind: 'quote', text: firstLine(record.message), record: index },
-      words(`. Usually ${range} (${usual.of.legs.toLocaleString('en')} good ones).`),
-    ],
-    excess: null,
-    signature: signatureOf(about, record),
-  };
+  return odd(records, record, [record], [words(`. Usually ${range} (${usual.of.legs.toLocaleString('en')} good ones).`)]);
 }
 
 function oddShare(
   records: readonly StrandRecord[],
-  { record: index, value, other, of, usual: share }: Departure & { kind: 'share' },
+  { record, value, other, of, usual: share }: Departure & { kind: 'share' },
   usual: Usual,
 ): Finding {
-  const record = records[index]!;
   const earlier = records[other]!;
-  const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
   const hundred = (part: number): string => `${Math.round(part * 100).toLocaleString('en')} %`;
+  const told = of === 0 ? '' : ` are ${hundred(value / of)}`;
+  return odd(
+    records,
+    record,
+    [other, record].sort((a, b) => a - b),
+    [
+      words(', of '),
+      ...(earlier.component === records[record]!.component ? [] : [{ kind: 'component' as const, text: earlier.component }, words('’s ')]),
+      { kind: 'quote', text: firstLine(earlier.message), record: other },
+      words(`: ${value.toLocaleString('en')} of ${of.toLocaleString('en')}${told}, usually ${hundred(share.median)} (${usual.of.legs.toLocaleString('en')} good ones).`), // prettier-ignore
+    ],
+  );
+}
+
+/** That a number is odd though nothing failed. */
+function odd(records: readonly StrandRecord[], index: number, evidence: number[], why: readonly SentencePart[]): Finding {
+  const record = records[index]!;
+  const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
   return {
     ...about,
     rank: 1,
     record: index,
     confidence: LIKELY,
-    evidence: other < index ? [other, index] : [index, other],
+    evidence,
     sentence: [
       words('Ended without an error in '),
       { kind: 'component', text: record.component },
@@ -94,12 +91,7 @@ function oddShare(
       { kind: 'time', at: record.at },
       words(': '),
       { kind: 'quote', text: firstLine(record.message), record: index },
-      words(', of '),
-      ...(earlier.component === record.component ? [] : [{ kind: 'component' as const, text: earlier.component }, words('’s ')]),
-      { kind: 'quote', text: firstLine(earlier.message), record: other },
-      words(
-        `: ${value.toLocaleString('en')} of ${of.toLocaleString('en')} are ${hundred(value / of)}, usually ${hundred(share.median)} (${usual.of.legs.toLocaleString('en')} good ones).`,
-      ),
+      ...why,
     ],
     excess: null,
     signature: signatureOf(about, record),

@@ -1,7 +1,6 @@
 import { DEEPEST, MOST_NODES, type TreeNode } from './types.ts';
 
 const NUMBER = /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
-/** Up to here a text without an escape is told by looking for its end; else it is read on by the character. */
 const [QUOTE, BACKSLASH] = [34, 92];
 
 /** Thrown inside, where a text is no valid JSON. */

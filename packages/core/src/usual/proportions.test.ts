@@ -47,6 +47,12 @@ describe('numbers of a leg that go together', () => {
       'Ended without an error in batch, but noon: “wrote 29 invoices”, of “read 52 orders”: 29 of 52 are 56 %, usually 100 % (45 good ones).',
     );
   });
+  test('what was written of nothing departs, and is told without a share', () => {
+    const odd = run({ read: 0, rejected: 0 }).map((one) => (one.message.startsWith('wrote') ? { ...one, message: 'wrote 40 invoices' } : one));
+    const told = verdict(odd, pathOf(odd, () => false), null, 1e18, usualOf(0)).findings.map((one) => sentenceText(one.sentence, () => 'noon')).join('\n'); // prettier-ignore
+    expect(told).toContain('40 of 0, usually 100 %');
+    expect(told).not.toContain('∞');
+  });
   test('depart in none of many good runs, however large', () => {
     const usual = usualOf(0);
     expect(Array.from({ length: 300 }, () => departures(run(), usual)).flat()).toEqual([]);

@@ -1,6 +1,8 @@
 /** Answers that are dear and asked for in pieces: who comes while one is being worked out waits for it, and large ones stay at hand for a while. */
 export class KeptAWhile<T> {
   private readonly known = new Map<string, Promise<T>>();
+  /** Of those at hand, how each is forgotten; the oldest first. */
+  private readonly kept: (() => void)[] = [];
 
   /** @param most answers that stay at hand @param forMs how long, in milliseconds @param isLarge whether one is worth it */
   constructor(
@@ -19,12 +21,10 @@ export class KeptAWhile<T> {
       if (this.known.get(key) === asked) this.known.delete(key);
     };
     asked.then((answer) => {
-      const large = [...this.known.keys()];
-      if (!this.isLarge(answer)) forget();
-      else {
-        if (large.length > this.most) this.known.delete(large[0]!);
-        setTimeout(forget, this.forMs).unref();
-      }
+      if (!this.isLarge(answer)) return forget();
+      this.kept.push(forget);
+      if (this.kept.length > this.most) this.kept.shift()!();
+      setTimeout(forget, this.forMs).unref();
     }, forget);
     return asked;
   }
