@@ -10,7 +10,7 @@ export type Amiss =
   | { kind: 'untaken'; record: number; missing: UsualSaying | null }
   /** Someone spoke who has no part in it, and someone did not who always has. */
   | { kind: 'astray'; record: number; missing: string }
-  /** The last word of a component that always goes on behind it. */
+  /** The last word of a component that always goes on behind it; `missing` is its own next word, null where that may be one of several. */
   | { kind: 'unfinished'; record: number; missing: UsualSaying | null }
   /** Handed on once more though all went well before; `first` is where it was handed on at first. */
   | { kind: 'doubled'; record: number; first: number };
@@ -66,7 +66,7 @@ function unfinished(records: readonly StrandRecord[], usual: Usual, surely: numb
     const ended = usual.of.sayings.some((one, place) => one.component === component && one.last >= often && one.last > 0 && there.has(place));
     if (ended) return [];
     const next = saying.then.filter((one) => !there.has(one.saying)).map((one) => usual.of.sayings[one.saying]!);
-    return [{ kind: 'unfinished', record, missing: next.find((one) => one.component === component) ?? next[0] ?? null }];
+    return [{ kind: 'unfinished', record, missing: next.find((one) => one.component === component) ?? null }];
   });
 }
 

@@ -143,6 +143,7 @@ export class Scoring {
         cause.record !== null &&
         (placeOf(first.record) === placeOf(cause.record) || isOfAccepted(first, truth)),
     };
+    const nextRight = !truth.next || (first?.missingNext && truth.next.includes(first.missingNext));
     const kind = truth.story === null ? truth.kind : `story ${truth.story}`;
     for (const score of [this.of(this.byFlow, truth.flow), ...(kind === undefined ? [] : [this.of(this.byKind, kind)])]) {
       score.strands++;
@@ -166,7 +167,7 @@ export class Scoring {
       }
       if (truth.next) {
         score.next.all++;
-        if (first?.missingNext && truth.next.includes(first.missingNext)) score.next.right++;
+        if (nextRight) score.next.right++;
       }
       if (truth.lostMs !== undefined) {
         score.lost.all++;
@@ -193,6 +194,7 @@ export class Scoring {
       course.wrong > 0 ? `${course.wrong} legs, attempts or branches otherwise` : '',
       right ? '' : `${told?.outcome ?? 'nothing'} instead of ${truth.outcome}`,
       cause && told && !cell.component ? `cause in ${first?.component ?? 'nothing'} instead of ${cause.component}` : '',
+      nextRight ? '' : `${first?.missingNext ?? 'nobody'} should have spoken next instead of ${truth.next?.join(' or ')}`,
     ].filter((one) => one !== '');
     if (why.length > 0) this.bad.push({ businessId: truth.businessId, why: why.join('; '), f1: f1(records) });
   }
