@@ -1,4 +1,4 @@
-import type { Role } from './index.ts';
+import type { Iso, Role } from './index.ts';
 
 export interface NormalForm {
   case: 'keep' | 'lower' | 'upper';
@@ -48,7 +48,8 @@ export interface FlowDeclaration {
   label: string;
   kind: string;
   prefix: string;
-  patienceMs: number;
+  /** Silence after which one without an end counts as stalled; null for what is learned. */
+  patienceMs: number | null;
   expects: { field: string; words: string; min: number; max: number | null }[];
   /** Steps that have to come, within a time from the begin where one is given. */
   must?: { component: string | null; words: string; withinMs: number | null }[];
@@ -106,6 +107,19 @@ export interface FlowUsual {
   since: string;
   until: string;
   whole: UsualTime;
+  /** Silence behind the last record after which one without an end counts as stalled, as learned. */
+  patienceMs: number;
+  /** What changed for good at the moment from which on this holds, what changed most clearly first; strands that began before are judged by what was usual then. */
+  changed: {
+    at: Iso;
+    /** How long the whole takes, how long something comes after what it follows, whether something is said at all. */
+    what: 'whole' | 'wait' | 'there';
+    component: string | null;
+    text: string | null;
+    /** Milliseconds in the middle; for what is said the share of those that went well. */
+    before: number;
+    since: number;
+  }[];
   records: { least: number; median: number; most: number };
   /** In the order in which they usually come. */
   sayings: UsualSaying[];

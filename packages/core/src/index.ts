@@ -29,6 +29,7 @@ export { FEWEST_LEGS } from './usual/following-on.ts';
 export { learnUsual, type Lesson } from './usual/learn.ts';
 export type { Span } from './usual/regularly.ts';
 export { surelyContinues } from './usual/continuing.ts';
+export { learnedPatience, UNLEARNED } from './usual/patience.ts';
 export type { AtTimes, Continuation, FlowUsual, Proportion, Saying, UsualSaying, Usually, Volume } from './usual/types.ts';
 export { HomeChooser } from './stitching/home.ts';
 export { Graph, type GraphKind } from './stitching/graph.ts';

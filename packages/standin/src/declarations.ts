@@ -23,20 +23,20 @@ export const KINDS = [
   kind('shop', 'shop', 'shared', [], ['shop']),
 ];
 export const FLOWS = [
-  { name: 'lens-order', label: 'lens order', kind: 'order', prefix: '', patienceMs: 600_000, expects: [] },
-  { name: 'status-call', label: 'status call', kind: 'call', prefix: '', patienceMs: 600_000, expects: [] },
+  { name: 'lens-order', label: 'lens order', kind: 'order', prefix: '', patienceMs: null, expects: [] },
+  { name: 'status-call', label: 'status call', kind: 'call', prefix: '', patienceMs: null, expects: [] },
   {
     name: 'price-list-job',
     label: 'price-list job',
     kind: 'run',
     prefix: 'PL-',
-    patienceMs: 1_800_000,
+    patienceMs: null,
     expects: [{ field: 'rows read', words: 'read', min: 1000, max: null }],
   },
-  { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: 1_800_000, expects: [] },
-  { name: 'invoice-export-job', label: 'invoice-export job', kind: 'run', prefix: 'IE-', patienceMs: 1_800_000, expects: [] },
-  { name: 'frame-catalogue-job', label: 'frame-catalogue job', kind: 'run', prefix: 'FC-', patienceMs: 1_800_000, expects: [] },
-  { name: 'remake-claim', label: 'remake claim', kind: 'claim', prefix: '', patienceMs: 600_000, expects: [] },
+  { name: 'stock-sync-job', label: 'stock-sync job', kind: 'run', prefix: 'SS-', patienceMs: null, expects: [] },
+  { name: 'invoice-export-job', label: 'invoice-export job', kind: 'run', prefix: 'IE-', patienceMs: null, expects: [] },
+  { name: 'frame-catalogue-job', label: 'frame-catalogue job', kind: 'run', prefix: 'FC-', patienceMs: null, expects: [] },
+  { name: 'remake-claim', label: 'remake claim', kind: 'claim', prefix: '', patienceMs: null, expects: [] },
 ];
 export const MEANINGS = [
   { component: 'order-desk', contains: 'finished, parcel', means: 'done' },

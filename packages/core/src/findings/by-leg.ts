@@ -15,7 +15,7 @@ import { verdict } from './verdict.ts';
  * later leg that nearly all go on with, it is stalled.
  *
  * @param evidenceEnd until when the sources concerned have spoken
- * @param usual what is usual for the flow's first leg, null where it is not known
+ * @param known what is usual for the flow's first leg, null where it is not known
  * @param reach how far the evidence of each component reaches
  */
 export function verdictByLeg(
@@ -23,9 +23,10 @@ export function verdictByLeg(
   path: Path,
   flow: FlowRules | null,
   evidenceEnd: Microseconds,
-  usual: Usual | null,
+  known: Usual | null,
   reach: Reach = EVERYWHERE,
 ): Verdict & { legs: Outcome[] } {
+  const usual = known && known.holding(records[0]!.at);
   const [first, ...others] = path.legs;
   if (others.length === 0) {
     const whole = verdict(records, path, flow, evidenceEnd, usual, reach);

@@ -12,9 +12,18 @@ import type { Finding, FlowRules } from './types.ts';
  * @param records of one leg, in order of time
  * @param evidenceEnd until when the sources have spoken: what may still come is not missing
  * @param reach what may have come where our evidence has a hole is not missing either
+ * @param patience within what time a step has to come for which none is declared
  */
-export function unexpected(records: readonly StrandRecord[], flow: FlowRules, evidenceEnd: Microseconds, reach: Reach): Finding[] {
-  return [missing(records, flow, evidenceEnd, reach), astray(records, flow), late(records, flow), tooLong(records, flow)].flatMap((one) => one ?? []);
+export function unexpected(
+  records: readonly StrandRecord[],
+  flow: FlowRules,
+  evidenceEnd: Microseconds,
+  reach: Reach,
+  patience: Duration,
+): Finding[] {
+  return [missing(records, flow, evidenceEnd, reach, patience), astray(records, flow), late(records, flow), tooLong(records, flow)].flatMap(
+    (one) => one ?? [],
+  );
 }
 
 const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number], record: StrandRecord): boolean =>
@@ -22,10 +31,10 @@ const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number
 const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: SURE, signature: signatureOf(about, records[record]!) }); // prettier-ignore
 
 /** A step that must follow and never came. */
-function missing(records: readonly StrandRecord[], flow: FlowRules, evidenceEnd: Microseconds, reach: Reach): Finding | null {
+function missing(records: readonly StrandRecord[], flow: FlowRules, evidenceEnd: Microseconds, reach: Reach, patience: Duration): Finding | null {
   const begin = records[0]!.at;
   for (const rule of flow.must ?? []) {
-    const within = (rule.withinMs ?? flow.patienceMs) * 1000;
+    const within = rule.withinMs === null ? patience : rule.withinMs * 1000;
     if (evidenceEnd <= begin + within || records.some((record) => isOne(rule, record))) continue;
     if (rule.component !== null && reach(rule.component, records[records.length - 1]!.at, within).kind === 'hole') continue;
     const last = records.length - 1;

@@ -21,10 +21,24 @@ export function lastReached(records: readonly StrandRecord[]): number {
   return 0;
 }
 
-/** What usually comes behind the last record and did not; undefined where nothing is known to. */
-export function missingAfter(records: readonly StrandRecord[], last: number, usual: Usual): UsualSaying['then'][number] | undefined {
+/**
+ * What usually comes behind the last record and did not; where that is no record that good legs have, what usually comes behind the closest one before it.
+ *
+ * @returns undefined where nothing is known to; `behind` is the record behind which it comes
+ */
+export function missingAfter(
+  records: readonly StrandRecord[],
+  last: number,
+  usual: Usual,
+): (UsualSaying['then'][number] & { behind: number }) | undefined {
   const there = new Set(records.map((record) => usual.placeOf(record)));
-  return usual.sayingOf(records[last]!)?.then.find((next) => !there.has(next.saying));
+  for (let behind = last; behind >= 0; behind--) {
+    const saying = usual.sayingOf(records[behind]!);
+    const next = saying?.then.find((one) => !there.has(one.saying));
+    if (next) return { ...next, behind };
+    if (saying && saying.legs > 0) return undefined;
+  }
+  return undefined;
 }
 
 /**
@@ -46,7 +60,9 @@ export function silence(
   const root = telling ?? last;
   const next = usual && !due ? missingAfter(records, last, usual) : undefined;
   const missing = due?.saying ?? (next ? usual!.of.sayings[next.saying]! : undefined);
-  const wait = next?.wait ?? usual?.sayingOf(record)?.then.find(({ saying }) => usual.of.sayings[saying] === missing)?.wait;
+  const wait = next
+    ? next.behind === last && next.wait
+    : usual?.sayingOf(record)?.then.find(({ saying }) => usual.of.sayings[saying] === missing)?.wait;
   const after = [...new Set(records.slice(last + 1).map((other) => other.component))];
   const about = {
     kind: 'stopped-before' as const,

@@ -41,8 +41,8 @@ export interface FlowRules {
   kind: string;
   /** Beginning of the founding identifier, where one kind has several flows. */
   prefix: string;
-  /** Silence after which a leg without an end counts as stalled. */
-  patienceMs: number;
+  /** Silence after which a leg without an end counts as stalled; null for what is learned. */
+  patienceMs: number | null;
   /** Volumes that a good leg states: the number behind a field, within bounds. */
   expects: { field: string; words: string; min: number; max: number | null }[];
   /** Steps that have to come, within a time from the leg's begin where one is given. */

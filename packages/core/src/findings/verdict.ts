@@ -3,6 +3,7 @@ import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
+import { patienceBehind } from '../usual/patience.ts';
 import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts';
 import { departed } from './departed.ts';
 import { unexpected } from './expected.ts';
@@ -52,7 +53,8 @@ export function verdict(
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
     return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
   if (firstFailing !== undefined) return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing)) };
-  const declared = flow ? unexpected(records, flow, evidenceEnd, reach) : [];
+  const patience = patienceBehind(flow?.patienceMs ?? null, usual, records);
+  const declared = flow ? unexpected(records, flow, evidenceEnd, reach, patience) : [];
   const learned = inOrder([flow ? volumeFinding(records, flow) : null, ...(usual ? departed(records, usual) : [])].flatMap((one) => one ?? []));
   const departing = ranked(declared, learned);
   // what is declared counts whatever end was reached
@@ -60,15 +62,15 @@ export function verdict(
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
   const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
   if (ended && flow && usual) {
-    const amiss = behindTheEnd(records, path, usual, evidenceEnd, flow.patienceMs * 1000, reach);
+    const amiss = behindTheEnd(records, path, usual, evidenceEnd, patience, reach);
     if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
   }
   if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
-  if (evidenceEnd - records[records.length - 1]!.at > flow.patienceMs * 1000) {
+  if (evidenceEnd - records[records.length - 1]!.at > patience) {
     const stopped = usual && stoppedAt(records, path, usual);
     const last = stopped?.record ?? lastReached(records);
     const due = stopped && missingComponent(stopped, records);
-    const hole = usual && holeAfter(records, last, due ?? null, usual, reach, flow.patienceMs * 1000);
+    const hole = usual && holeAfter(records, last, due ?? null, usual, reach, patience);
     if (hole) return { outcome: 'out-of-sight', findings: [outOfSight(records, last, hole)] };
     const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
     return {

@@ -24,9 +24,11 @@ export class Usual {
   private readonly shapes = new Map<string, number[]>();
   private readonly varied: ReadonlySet<string>;
   private readonly slots: LocalSlots;
+  private readonly before: Usual | null;
 
   constructor(readonly of: FlowUsual) {
     this.slots = new LocalSlots(of.zone);
+    this.before = of.before && new Usual(of.before);
     this.varied = new Set(of.varied);
     of.sayings.forEach((saying, place) => {
       this.places.set(keyOf(saying, saying.traits), place);
@@ -37,6 +39,10 @@ export class Usual {
     });
   }
 
+  /** What was usual when a leg began. */
+  holding(begin: Microseconds): Usual {
+    return this.before && begin < this.of.changed[0]!.at ? this.before.holding(begin) : this;
+  }
   /** What holds at a moment: where something is regularly otherwise at some hours or weekdays, what it is then. */
   at<T extends { times?: (T & AtTimes)[] }>(usual: T, at: Microseconds): T {
     return usual.times?.find(({ span }) => this.slots.isIn(span, at)) ?? usual;

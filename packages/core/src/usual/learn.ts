@@ -10,8 +10,10 @@ import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
 import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
+import { silenceOf } from './patience.ts';
 import { continuations } from './continuing.ts';
 import { LocalSlots, type Case } from './regularly.ts';
+import { changedForGood } from './changing.ts';
 import { apart, byTimes } from './at-times.ts';
 import type { FlowUsual, UsualSaying, Volume } from './types.ts';
 
@@ -42,7 +44,7 @@ const MOST_TEXT = 160;
 
 /**
  * What is usual for a flow. Legs that depart from what the good ones say are left out, and it is learned once more, so that
- * faults among them that nobody noticed do not count as normal.
+ * faults among them that nobody noticed do not count as normal. Where the flow changed for good, what was usual before is learned apart.
  *
  * @param lessons legs, their records in order of time
  * @param zone IANA zone in which hours and weekdays are told
@@ -53,11 +55,25 @@ export function learnUsual(flow: string, lessons: readonly Lesson[], zone = 'UTC
   if (good.length < FEWEST_LEGS) return null;
   const known = new Set(good);
   const bad = lessons.filter((lesson) => !known.has(lesson) && lesson.outcome !== 'running');
-  const first = learnFrom(flow, good, bad, zone);
+  const all = learnFrom(flow, good, bad, zone);
+  const changed = changedForGood(good.map(({ records }) => records), new Usual(all), new LocalSlots(zone)); // prettier-ignore
+  const at = changed[0]?.at;
+  if (at === undefined) return withoutOdd(all, good, bad);
+  const era = (isIn: (at: Microseconds) => boolean): FlowUsual => {
+    const [own, others] = [good, bad].map((some) => some.filter(({ records }) => isIn(records[0]!.at))) as [Lesson[], Lesson[]];
+    return withoutOdd(learnFrom(flow, own, others, zone), own, others);
+  };
+  return { ...era((begin) => begin >= at), changed, before: era((begin) => begin < at) };
+}
+
+/** Learned once more without those that depart from what was learned of all. */
+function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
   const usual = new Usual(first);
   const plain = good.filter(({ records }) => departures(records, usual).length === 0 && amiss(records, usual, SURELY).length === 0);
   // where many depart, that is how it is
-  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75) ? first : learnFrom(flow, plain, bad, zone);
+  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75)
+    ? first
+    : learnFrom(first.flow, plain, bad, first.zone);
 }
 
 /** Those that are known to have come to their end; where hardly any are, those without a fault that end as many others do. */
@@ -180,6 +196,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
       good.map(({ records }) => ({ at: first(records), value: records[records.length - 1]!.at - first(records) })),
       slots,
     ),
+    silence: silenceOf(good.map(({ records }) => records)),
     records: { least: sizes[0]!, median: sizes[sizes.length >> 1]!, most: sizes[sizes.length - 1]! },
     sayings: all,
     components: [...components].map(([component, n]) => ({ component, legs: n })),
@@ -192,6 +209,8 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     ),
     continues: continuations(good, slots),
     zone,
+    changed: [],
+    before: null,
   };
 }
 

@@ -1,5 +1,6 @@
 import { zoneClock } from '../reading/zones.ts';
 import type { Microseconds } from '../units.ts';
+import { awayFromTheRest, medianOf, ranksOf, SURE } from './ranks.ts';
 
 /** Hours of the day or days of the week at which something regularly goes otherwise than at others. */
 export interface Span {
@@ -23,8 +24,6 @@ export interface Regular {
   days: number;
 }
 
-/** Spans that are tried are some hundred, and so are the sayings of a flow: by chance none of them lies so many spreads away. */
-const SURE = 5.5;
 const FEWEST_CASES = 10;
 /** An incident of one morning is not usual. */
 const FEWEST_DAYS = 3;
@@ -92,29 +91,12 @@ export function regularly(cases: readonly Case[], slots: LocalSlots): Regular | 
         n += counts[(from + count - 1) % size]!;
         sum += sums[(from + count - 1) % size]!;
         if (n < FEWEST_CASES || cases.length - n < n) continue;
-        const z = Math.abs(sum - (n * (cases.length + 1)) / 2) / Math.sqrt(((n * (cases.length - n)) / 12) * ranks.spread);
+        const z = awayFromTheRest(n, sum, ranks);
         if (z > (best?.z ?? SURE)) best = { span: { by, from, count }, z };
       }
     }
   }
   return best && recurring(cases, best.span, slots);
-}
-
-/** Ranks from 1, those of equal values shared; `spread` is N + 1 with the correction for equal ones. */
-function ranksOf(cases: readonly Case[]): { of: Float64Array; spread: number } {
-  const values = Float64Array.from(cases, ({ value }) => value);
-  const order = Uint32Array.from(values, (_, i) => i).sort((a, b) => values[a]! - values[b]!);
-  const of = new Float64Array(cases.length);
-  let ties = 0;
-  for (let i = 0; i < order.length;) {
-    let end = i + 1;
-    while (end < order.length && values[order[end]!] === values[order[i]!]) end++;
-    for (let k = i; k < end; k++) of[order[k]!] = (i + 1 + end) / 2;
-    ties += (end - i) ** 3 - (end - i);
-    i = end;
-  }
-  const n = cases.length;
-  return { of, spread: Math.max(n + 1 - ties / (n * (n - 1)), Number.MIN_VALUE) };
 }
 
 function recurring(cases: readonly Case[], span: Span, slots: LocalSlots): Regular | null {
@@ -133,9 +115,4 @@ function recurring(cases: readonly Case[], span: Span, slots: LocalSlots): Regul
   }
   const alike = [...days.values()].filter((own) => (isMore ? medianOf(own) > at(0.75) : medianOf(own) < at(0.25)));
   return days.size >= FEWEST_DAYS && alike.length >= days.size * MOST_DAYS ? { span, inside, days: days.size } : null;
-}
-
-function medianOf(values: readonly number[]): number {
-  const sorted = Float64Array.from(values).sort();
-  return sorted[sorted.length >> 1]!;
 }

@@ -22,6 +22,12 @@ export interface Usually {
   times?: (Usually & AtTimes)[];
 }
 
+/** How long a good leg is silent at most before it goes on. */
+export interface Silence extends Usually {
+  /** What one leg of a thousand goes beyond. */
+  longest: Duration;
+}
+
 /** At which times something is so, and on how many days it was. */
 export interface AtTimes {
   span: Span;
@@ -95,6 +101,19 @@ export interface UsualSaying extends Saying {
   volumes: Volume[];
 }
 
+/** What changed for good at a moment. */
+export interface ChangedUsual {
+  at: Microseconds;
+  /** How long the whole takes, how long something comes after what it follows, whether something is said at all. */
+  what: 'whole' | 'wait' | 'there';
+  /** Of what is said; null for the whole. */
+  component: string | null;
+  text: string | null;
+  /** Medians in microseconds; for what is said the share of good legs. */
+  before: number;
+  since: number;
+}
+
 /** What is normal for a flow, learned from its good legs. */
 export interface FlowUsual {
   flow: string;
@@ -105,6 +124,7 @@ export interface FlowUsual {
   since: Microseconds;
   until: Microseconds;
   whole: Usually;
+  silence: Silence;
   records: { least: number; median: number; most: number };
   sayings: UsualSaying[];
   /** In how many good legs each component speaks. */
@@ -120,4 +140,8 @@ export interface FlowUsual {
   continues: Continuation[];
   /** IANA zone in which hours and weekdays are told. */
   zone: string;
+  /** What changed for good when this began to hold; empty where nothing did. */
+  changed: ChangedUsual[];
+  /** What was usual before that. */
+  before: FlowUsual | null;
 }

@@ -38,7 +38,7 @@ const flowBody = Joi.object({
   label: Joi.string().trim().min(1).max(60).required(),
   kind: name.required(),
   prefix: Joi.string().allow('').max(40).default(''),
-  patienceMs: Joi.number().integer().min(1000).max(31_536_000_000).default(600_000),
+  patienceMs: Joi.number().integer().min(1000).max(31_536_000_000).allow(null).default(null),
   expects: Joi.array()
     .items(
       Joi.object({

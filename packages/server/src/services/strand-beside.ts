@@ -28,7 +28,8 @@ export class StrandBeside {
     if (!flow?.usual) return null;
     const { records, rows, path } = await this.strands.followed(row);
     const leg = path.legs[0]!.records;
-    const { of } = flow.usual;
+    const usual = flow.usual.holding(records[0]!.at);
+    const { of } = usual;
     return {
       flow: flow.name,
       flowLabel: flow.label,
@@ -39,7 +40,7 @@ export class StrandBeside {
       p99Ms: of.whole.p99 / 1000,
       lines: compareWithUsual(
         leg.map((index) => records[index]!),
-        flow.usual,
+        usual,
       ).map(({ kind, record, saying, took, wait, times }) => {
         const own = record === null ? null : rows[leg[record]!]!;
         return {
@@ -82,7 +83,7 @@ export class StrandBeside {
     const [own, theirs, flow] = await Promise.all([this.strands.followed(row), this.strands.followed(other), this.flowOf(row)]);
     const ownSide = this.side(own, row.flow === other.flow);
     const otherSide = this.side(theirs, row.flow === other.flow);
-    const usual = flow?.usual;
+    const usual = flow?.usual?.holding(own.records[0]!.at);
     const fence = (record: StrandRecord): number | undefined => usual?.sayingOf(record)?.after?.wait.fence;
     const lines = besideAnother(ownSide.side, otherSide.side, (record, took) => {
       const most = fence(ownSide.side.records[record]!);

@@ -213,7 +213,7 @@ export class StrandService {
         outcome: legs[i]!,
         records: leg.records.length,
       })),
-      ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual) : new Map()),
+      ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual.holding(records[0]!.at)) : new Map()),
       findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin), // prettier-ignore
       related: relatedSummaries.map((one) => ({
         strand: one.id,

@@ -1,5 +1,5 @@
 import type { FlowUsual, UsualSpan, UsualTime } from '@fadenweg/api';
-import { isoMicros, surelyContinues, type AtTimes, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core';
+import { isoMicros, learnedPatience, surelyContinues, type AtTimes, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core';
 
 const spanOf = ({ span, days }: AtTimes): UsualSpan => ({ ...span, days });
 const timeOf = ({ median, p90, p99, fence, times = [] }: Usually): UsualTime => ({
@@ -24,6 +24,7 @@ export function usualInWords(usual: CoreUsual, label: string): FlowUsual {
     since: isoMicros(usual.since),
     until: isoMicros(usual.until),
     whole: timeOf(usual.whole),
+    patienceMs: learnedPatience(usual.silence) / 1000,
     records: usual.records,
     sayings: order.map((place) => {
       const { component, text, traits, legs, bad, most, after, then, volumes } = usual.sayings[place]!;
@@ -56,5 +57,9 @@ export function usualInWords(usual: CoreUsual, label: string): FlowUsual {
       surely: surelyContinues(usual).includes(one),
     })),
     zone: usual.zone,
+    changed: usual.changed.map((one) => {
+      const unit = one.what === 'there' ? 1 : 1000;
+      return { ...one, at: isoMicros(one.at), before: one.before / unit, since: one.since / unit };
+    }),
   };
 }

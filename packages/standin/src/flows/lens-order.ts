@@ -105,7 +105,8 @@ function reserve(world: World, order: Order, intake: Micros, fault: ReserveFault
   at += random.around(3 * MS);
   sink.emit(RELAY, at, relayLine(at, 'info', 'enqueued', 'orders.in', message, ` size=${random.whole(900, 2400)}`), open, everyday === 'lost');
   if (everyday === 'lost') {
-    if (sink !== silent) open.truth.cause = { failedIn: 'relay', component: 'relay', record: null, accepted: ['blank-store'] };
+    const cause = { failedIn: 'relay', component: 'relay', record: null, accepted: ['blank-store'] };
+    if (sink !== silent) Object.assign(open.truth, { cause, next: ['relay', 'blank-store'] });
     return;
   }
   at += random.around(45 * MS, 0.7);

@@ -79,7 +79,8 @@ function compute(world: World, order: Order, from: Micros, noShape: NoShape): { 
   const points = random.whole(38_000, 52_000);
   const job = `m-${random.fork(`job ${id}`).hex(8)}`;
   if (noShape) {
-    if (sink !== silent) became(open, 'stalled', noShape.story, { failedIn: 'lens-calc', component: 'frame-gate', accepted: [] });
+    if (sink !== silent)
+      became(open, 'stalled', noShape.story, { failedIn: 'lens-calc', component: 'frame-gate', accepted: [] }, ['lens-calc', 'frame-gate']);
     say(sent.at + 8 * MS, 'INFO', `surface of ${id} waits for the shape of frame ${noShape.model}`);
   } else if (broken) {
     if (sink !== silent) became(open, 'failed', broken.story, { failedIn: 'lens-calc', component: 'lens-calc', accepted: [] });
@@ -94,7 +95,10 @@ function surface(world: World, order: Order, from: Micros, job: string): { at: M
   const sent = hop(world, order, from, 'surfacing.jobs', 'surfacing-cell', job);
   const stopped = sent.fault !== null;
   if (sent.fault && world.sink !== silent)
-    became(order.open, 'stalled', sent.fault.story, { failedIn: 'relay', component: 'relay', accepted: ['surfacing-cell'] });
+    became(order.open, 'stalled', sent.fault.story, { failedIn: 'relay', component: 'relay', accepted: ['surfacing-cell'] }, [
+      'relay',
+      'surfacing-cell',
+    ]);
   const sink = stopped ? silent : world.sink;
   const lane = random.whole(1, 4);
   let at = sent.at;

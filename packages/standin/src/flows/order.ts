@@ -15,8 +15,15 @@ export interface Order {
 }
 
 /** What really became of a strand, and why. */
-export function became({ truth }: OpenTruth, outcome: string, story: number | null, cause: Omit<NonNullable<Truth['cause']>, 'record'>): void {
-  Object.assign(truth, { outcome, story, cause: { failedIn: cause.failedIn, component: cause.component, record: null, accepted: cause.accepted } });
+export function became(
+  { truth }: OpenTruth,
+  outcome: string,
+  story: number | null,
+  cause: Omit<NonNullable<Truth['cause']>, 'record'>,
+  next?: readonly string[],
+): void {
+  const { failedIn, component, accepted } = cause;
+  Object.assign(truth, { outcome, story, cause: { failedIn, component, record: null, accepted }, ...(next && { next }) });
 }
 
 /** An identifier of a strand, unless what names it is not written. */

@@ -22,8 +22,8 @@ export const HUT_KINDS = [
   },
 ];
 export const HUT_FLOWS = [
-  { name: 'booking', label: 'booking', kind: 'booking', prefix: '', patienceMs: 600_000, expects: [] },
-  { name: 'weather-feed', label: 'weather feed', kind: 'feed-run', prefix: '', patienceMs: 600_000, expects: [] },
+  { name: 'booking', label: 'booking', kind: 'booking', prefix: '', patienceMs: null, expects: [] },
+  { name: 'weather-feed', label: 'weather feed', kind: 'feed-run', prefix: '', patienceMs: null, expects: [] },
 ];
 export const HUT_MEANINGS = [
   { component: 'reserve', contains: 'is confirmed', means: 'done' },

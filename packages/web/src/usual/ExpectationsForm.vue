@@ -36,7 +36,8 @@ const wrong = (detail: string): void => void (problem.value = { type: '', title:
 /** What was typed as a declaration; null where something is not understood, which is told. */
 function read(): FlowDeclaration | null {
   const [patienceMs, longestMs] = [typedDuration(patience.value), typedDuration(longest.value)];
-  if (!declared || patienceMs === undefined || patienceMs === null) return (wrong('The patience is a length of time, as 10 min.'), null);
+  if (!declared || patienceMs === undefined)
+    return (wrong('After what silence it counts as stalled is a length of time, as 10 min, or nothing.'), null);
   if (longestMs === undefined) return (wrong('How long it may take is a length of time, as 30 s, or nothing.'), null);
   const steps = must.value.map((one) => ({ component: one.component.trim() || null, words: one.words.trim(), withinMs: typedDuration(one.within) }));
   const late = steps.find((one) => one.withinMs === undefined);
@@ -82,7 +83,7 @@ async function save(): Promise<void> {
     <p class="soft">What is declared counts before what is learned.</p>
     <label>Name<input v-model="label" class="input" required maxlength="60" /></label>
     <label>It may take at most<input v-model="longest" class="input" maxlength="20" placeholder="as learned" /></label>
-    <label>Silence counts as stalled after<input v-model="patience" class="input" required maxlength="20" /></label>
+    <label>Silence counts as stalled after<input v-model="patience" class="input" maxlength="20" placeholder="as learned" /></label>
     <label>It passes through these components alone<input v-model="path" class="input" maxlength="2000" placeholder="any" /></label>
     <fieldset>
       <legend>Steps that have to follow</legend>

@@ -9,7 +9,7 @@ import { useKeys } from '../keys/use-keys.ts';
 import { useShare } from '../share/use-share.ts';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
-import { place, rangeWords, ROW, rowsOf, shareWords, spanWords } from './rows.ts';
+import { changeWords, place, rangeWords, ROW, rowsOf, shareWords, spanWords } from './rows.ts';
 import SideSheet from '../frame/SideSheet.vue';
 import ExpectationsForm from './ExpectationsForm.vue';
 import UsualPicture from './UsualPicture.vue';
@@ -47,6 +47,14 @@ useKeys({ c: () => void share.copyLink() });
               usual.answer.value.records.least
             }}
             to {{ usual.answer.value.records.most }}).
+          </p>
+          <p>
+            Silence behind the last record counts as stalled where what nearly always comes next is overdue; where nothing does, after
+            {{ ms(usual.answer.value.patienceMs) }}. What is declared counts before that.
+          </p>
+          <p v-if="usual.answer.value.changed[0]">
+            Changed for good on {{ dayAndClock(usual.answer.value.changed[0].at) }}: since then
+            {{ usual.answer.value.changed.map(changeWords).join('; ') }}. Strands that began before are judged by what was usual then.
           </p>
           <p v-for="one of usual.answer.value.whole.times" :key="spanWords(one)">
             {{ spanWords(one) }} ({{ usual.answer.value.zone }}) it takes {{ ms(one.medianMs) }}, 99 of 100 within {{ ms(one.p99Ms) }}: so on

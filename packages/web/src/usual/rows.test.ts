@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FlowUsual } from '@fadenweg/api';
-import { place, rangeWords, rowsOf, shareWords, spanWords } from './rows.ts';
+import { changeWords, place, rangeWords, rowsOf, shareWords, spanWords } from './rows.ts';
 
 const time = { medianMs: 4, p90Ms: 6, p99Ms: 9, fenceMs: 20, times: [] };
 const saying = (component: string, legs: number, more: object = {}) => ({ component, text: `said by ${component}`, traits: '', legs, bad: 0, most: 1, after: null, then: [], volumes: [], ...more }); // prettier-ignore
 const usual = {
-  flow: 'x', label: 'x', legs: 200, bad: 10, since: '', until: '', whole: time, records: { least: 1, median: 2, most: 3 }, ends: [], variants: [], continues: [], zone: 'UTC',
+  flow: 'x', label: 'x', legs: 200, bad: 10, since: '', until: '', whole: time, patienceMs: 60_000, records: { least: 1, median: 2, most: 3 }, ends: [], variants: [], continues: [], zone: 'UTC', changed: [],
   sayings: [saying('shop', 200), saying('mill', 199, { after: { saying: 0, ...time }, bad: 5 }), saying('shop', 30), saying('cat', 1)],
 } as FlowUsual; // prettier-ignore
 
@@ -32,4 +32,11 @@ describe('the rows of a usual path', () => {
     expect([1, 10, 100, 1000, 0.1].map((one) => Math.round(place(one, 1, 100) * 100))).toEqual([0, 50, 100, 100, 0]);
     expect(place(5, 5, 5)).toBe(0);
   });
+});
+
+test('what changed for good is told in words', () => {
+  const change = { at: '', component: 'mill', text: 'ground', before: 4000, since: 20_000 };
+  expect(changeWords({ ...change, what: 'whole' })).toBe('it takes 20.0 s instead of 4.00 s');
+  expect(changeWords({ ...change, what: 'wait' })).toBe('mill says “ground” after 20.0 s instead of 4.00 s');
+  expect(changeWords({ ...change, what: 'there', before: 0, since: 1 })).toBe('mill says “ground” in all of those that went well instead of none');
 });

@@ -50,6 +50,12 @@ export function rowsOf(usual: FlowUsual, leastShare: number): { rows: UsualRow[]
 
 /** Numbers from the least to the most. */
 export const rangeWords = ({ least, most }: { least: number; most: number }): string => (least === most ? number(least) : `${number(least)} to ${number(most)}`); // prettier-ignore
+/** What changed for good, in words. */
+export function changeWords({ what, component, text, before, since }: FlowUsual['changed'][number]): string {
+  if (what === 'whole') return `it takes ${ms(since)} instead of ${ms(before)}`;
+  if (what === 'wait') return `${component} says “${text}” after ${ms(since)} instead of ${ms(before)}`;
+  return `${component} says “${text}” in ${shareWords(since)} of those that went well instead of ${shareWords(before)}`;
+}
 const DAYS = ['Sundays', 'Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays'];
 /** Hours or weekdays in words: `02:00–04:00`, `Fridays to Sundays`. */
 export function spanWords({ by, from, count }: Pick<UsualSpan, 'by' | 'from' | 'count'>): string {
@@ -67,6 +73,7 @@ export function place(time: number, least: number, most: number): number {
 /** A share in words: never 100 % of what is not all, nor 0 % of what there is. */
 export function shareWords(share: number): string {
   if (share >= 1) return 'all';
+  if (share === 0) return 'none';
   if (share > 0.995) return '> 99 %';
   return share < 0.01 ? '< 1 %' : `${Math.round(share * 100)} %`;
 }

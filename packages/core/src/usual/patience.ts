@@ -1,0 +1,46 @@
+import type { StrandRecord } from '../path/types.ts';
+import type { Duration } from '../units.ts';
+import type { Usual } from './index-of.ts';
+import type { Silence, Usually } from './types.ts';
+import { usually } from './robust.ts';
+
+/** Silence that counts where nothing is declared and nothing learned yet. */
+export const UNLEARNED: Duration = 600_000_000;
+/** Sources are read in turn: what one has said may still be on its way while another one has gone on. */
+const LEAST: Duration = 60_000_000;
+/** Of a thousand good legs, one may be silent for longer than what counts as the longest. */
+const LONGEST = 0.999;
+
+/** How long good legs are silent at most before they go on. @param legs records of good legs, in order of time */
+export function silenceOf(legs: readonly (readonly StrandRecord[])[]): Silence {
+  const longest = legs.map((records) => {
+    let most = 0;
+    for (let i = 1; i < records.length; i++) most = Math.max(most, records[i]!.at - records[i - 1]!.at);
+    return most;
+  });
+  const sorted = Float64Array.from(longest).sort();
+  return { ...usually(longest), longest: sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * LONGEST))]! };
+}
+
+/**
+ * The silence behind the last record of a leg after which it does not go on any more: what is declared; else how long good legs need at most for what nearly
+ * always comes next; where nothing does, how long they are silent at most anywhere.
+ *
+ * @param declared in milliseconds, null to go by what is learned
+ * @param usual null where nothing is learned yet
+ */
+export function patienceBehind(declared: number | null, usual: Usual | null, records: readonly StrandRecord[]): Duration {
+  if (declared !== null) return declared * 1000;
+  if (!usual) return UNLEARNED;
+  const { of } = usual;
+  const last = usual.sayingOf(records[records.length - 1]!);
+  const there = new Set(records.map((record) => usual.placeOf(record)));
+  const next = last?.then.filter(({ saying }) => !there.has(saying)) ?? [];
+  if (next.length > 0) return Math.max(LEAST, ...next.map(({ wait }) => fenceOf(wait)));
+  return learnedPatience(of.silence);
+}
+
+/** The silence after which a leg of which nothing more is known does not go on. */
+export const learnedPatience = (silence: Silence): Duration => Math.max(LEAST, silence.longest, fenceOf(silence));
+
+const fenceOf = ({ fence, times = [] }: Usually): Duration => Math.max(fence, ...times.map((one) => one.fence));
