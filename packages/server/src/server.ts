@@ -20,6 +20,7 @@ import { IdentifierRepository } from './repositories/identifiers.ts';
 import { KeptRepository } from './repositories/kept.ts';
 import { Names } from './repositories/names.ts';
 import { OwnCodes } from './repositories/own-codes.ts';
+import { OwnPackages } from './repositories/own-packages.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { RunbookRepository } from './repositories/runbooks.ts';
 import { SourceTextRepository } from './repositories/source-texts.ts';
@@ -38,6 +39,7 @@ import { liveRoutes } from './routes/live.ts';
 import { overviewRoutes } from './routes/overview.ts';
 import { recordRoutes } from './routes/records.ts';
 import { runbookRoutes } from './routes/runbooks.ts';
+import { ownPackageRoutes } from './routes/own-packages.ts';
 import { sourceTextRoutes } from './routes/source-texts.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { strandRoutes } from './routes/strands.ts';
@@ -230,6 +232,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       }),
       ...recordRoutes(records, sources, presenter, find, ownCodes),
       ...explanationRoutes(ownCodes),
+      ...ownPackageRoutes(new OwnPackages(db)),
       ...keptRoutes(kept, quiet),
       ...sourceTextRoutes(sourceTexts, new SourceTexts(sourceTexts, changes)),
       ...runbookRoutes(new RunbookRepository(db), new StepRunner(find, strands, search, changes, names)),

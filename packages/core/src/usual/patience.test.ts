@@ -25,7 +25,7 @@ describe('the silence after which a leg does not go on', () => {
   test('where nothing is known to come, is how long good ones are silent anywhere', () => {
     const unknown = [said(0, 'shop', 'lost his way')];
     expect(patienceBehind(null, usual, unknown)).toBe(learnedPatience(usual.of.silence));
-    const gaps = Array.from({ length: 2000 }, (_, i) => [said(0, 'a', 'x'), said(i < 10 ? 900_000 : 1000, 'a', 'y')]);
+    const gaps = Array.from({ length: 2000 }, (_, i) => [said(0, 'a', 'x'), said(i < 30 ? 600_000 : 1000, 'a', 'y')]);
     expect(learnedPatience(silenceOf(gaps))).toBe(15 * MINUTE);
   });
 });

@@ -1,25 +1,25 @@
 import type { StrandRecord } from '../path/types.ts';
 import type { Duration } from '../units.ts';
 import type { Usual } from './index-of.ts';
-import type { Silence, Usually } from './types.ts';
+import type { Usually } from './types.ts';
 import { usually } from './robust.ts';
 
 /** Silence that counts where nothing is declared and nothing learned yet. */
 export const UNLEARNED: Duration = 600_000_000;
 /** Sources are read in turn: what one has said may still be on its way while another one has gone on. */
 const LEAST: Duration = 60_000_000;
-/** Of a thousand good legs, one may be silent for longer than what counts as the longest. */
-const LONGEST = 0.999;
+/** Times what 99 of 100 take: with minutes and hours beside milliseconds the fences of a logarithmic scale lie days away. */
+const BEYOND = 1.5;
 
 /** How long good legs are silent at most before they go on. @param legs records of good legs, in order of time */
-export function silenceOf(legs: readonly (readonly StrandRecord[])[]): Silence {
-  const longest = legs.map((records) => {
-    let most = 0;
-    for (let i = 1; i < records.length; i++) most = Math.max(most, records[i]!.at - records[i - 1]!.at);
-    return most;
-  });
-  const sorted = Float64Array.from(longest).sort();
-  return { ...usually(longest), longest: sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * LONGEST))]! };
+export function silenceOf(legs: readonly (readonly StrandRecord[])[]): Usually {
+  return usually(
+    legs.map((records) => {
+      let most = 0;
+      for (let i = 1; i < records.length; i++) most = Math.max(most, records[i]!.at - records[i - 1]!.at);
+      return most;
+    }),
+  );
 }
 
 /**
@@ -36,11 +36,9 @@ export function patienceBehind(declared: number | null, usual: Usual | null, rec
   const last = usual.sayingOf(records[records.length - 1]!);
   const there = new Set(records.map((record) => usual.placeOf(record)));
   const next = last?.then.filter(({ saying }) => !there.has(saying)) ?? [];
-  if (next.length > 0) return Math.max(LEAST, ...next.map(({ wait }) => fenceOf(wait)));
+  if (next.length > 0) return Math.max(...next.map(({ wait }) => learnedPatience(wait)));
   return learnedPatience(of.silence);
 }
 
 /** The silence after which a leg of which nothing more is known does not go on. */
-export const learnedPatience = (silence: Silence): Duration => Math.max(LEAST, silence.longest, fenceOf(silence));
-
-const fenceOf = ({ fence, times = [] }: Usually): Duration => Math.max(fence, ...times.map((one) => one.fence));
+export const learnedPatience = ({ p99, times = [] }: Usually): Duration => Math.max(LEAST, BEYOND * p99, ...times.map((one) => BEYOND * one.p99));

@@ -22,12 +22,6 @@ export interface Usually {
   times?: (Usually & AtTimes)[];
 }
 
-/** How long a good leg is silent at most before it goes on. */
-export interface Silence extends Usually {
-  /** What one leg of a thousand goes beyond. */
-  longest: Duration;
-}
-
 /** At which times something is so, and on how many days it was. */
 export interface AtTimes {
   span: Span;
@@ -124,7 +118,8 @@ export interface FlowUsual {
   since: Microseconds;
   until: Microseconds;
   whole: Usually;
-  silence: Silence;
+  /** How long they are silent at most before they go on. */
+  silence: Usually;
   records: { least: number; median: number; most: number };
   sayings: UsualSaying[];
   /** In how many good legs each component speaks. */

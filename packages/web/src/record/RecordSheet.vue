@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import type { LogRecord, Page, RecordInFull } from '@fadenweg/api';
-import { computed, ref, toRef } from 'vue';
+import { computed, ref, toRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
-import { useShare } from '../share/use-share.ts';
+import { problemOf } from '../api/problem-of.ts';
+import { useSaid, useShare } from '../share/use-share.ts';
+import { useOwnPackages } from '../stores/own-packages.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
 import { encodedIn, ownByName, parametersOf, partsOfMessage, sqlIn, tracesIn } from '@fadenweg/core';
 import { piecesOf } from './pieces.ts';
+import { shownAsOwn } from './trace-rows.ts';
 import TraceView from './TraceView.vue';
 import PartView from './PartView.vue';
 import StatementView from './StatementView.vue';
@@ -63,13 +66,16 @@ const allTraces = computed(() => [
   ...fieldTraces.value.map((one) => one.trace),
 ]);
 const written = useWritten(record, allTraces);
+const packages = useOwnPackages();
+const said = useSaid();
+watch(allTraces, (traces) => traces.length > 0 && void packages.load().catch((error: unknown) => said.say(problemOf(error).detail)), { immediate: true }); // prettier-ignore
 const { places } = written;
 const writing = ref(false);
 const ownUnits = computed(() => {
   const traces = (parts.value ?? []).flatMap((part) => (part.kind === 'trace' ? [part.trace] : []));
   const named = record.value ? ownByName(traces, record.value.component, record.value.logger) : [];
   // what is registered as its source text is its own
-  return [...named, ...written.ownUnits.value];
+  return shownAsOwn(allTraces.value, packages.prefixes, [...named, ...written.ownUnits.value]);
 });
 /** Statements that stand in a field of their own, with the parameters that another field tells. */
 const statements = computed(() => {

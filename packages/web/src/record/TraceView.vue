@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { originOf, type Trace, type TraceFrame } from '@fadenweg/core';
 import { computed, ref, watch } from 'vue';
+import { problemOf } from '../api/problem-of.ts';
 import { useSaid } from '../share/use-share.ts';
+import { useOwnPackages } from '../stores/own-packages.ts';
 import SourceExcerpt from './SourceExcerpt.vue';
 import { placeOf, traceRows, type TraceRow } from './trace-rows.ts';
 import type { WrittenBy } from './use-written.ts';
@@ -44,6 +46,33 @@ function toggleAll(): void {
   open.value = new Set(all.value ? [] : ['all']);
   at.value = 0;
 }
+const packages = useOwnPackages();
+/** Packages of the chosen row that can be declared to be one's own. */
+const foreign = computed(() => {
+  const row = rows.value[at.value];
+  return row?.kind === 'folded' ? row.units : [];
+});
+const declared = ref<string | null>(null);
+async function attempt(act: () => Promise<void>): Promise<void> {
+  try {
+    await act();
+  } catch (error) {
+    const { title, detail } = problemOf(error);
+    said.say(`${title}: ${detail}`);
+  }
+}
+const declare = (unit: string): Promise<void> =>
+  attempt(async () => {
+    await packages.declare(unit);
+    declared.value = unit;
+    said.say(`Calls of ${unit} are shown from now on`);
+  });
+const takeBack = (unit: string): Promise<void> =>
+  attempt(async () => {
+    await packages.forget(unit);
+    declared.value = null;
+  });
+watch(() => props.trace, () => (declared.value = null)); // prettier-ignore
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(props.text);
   said.say('Copied the trace');
@@ -60,6 +89,8 @@ function key(event: KeyboardEvent): void {
     Enter: () => toggle(rows.value[at.value]),
     o: () => go(rows.value.findIndex((row) => row.kind === 'frame' && row.origin)),
     a: toggleAll,
+    w: () => void (foreign.value[0] && declare(foreign.value[0])),
+    z: () => void (declared.value && takeBack(declared.value)),
     p: () => void copy(),
   }[event.key];
   if (!act) return;
@@ -74,12 +105,25 @@ function key(event: KeyboardEvent): void {
       <span>{{ LANGUAGES[trace.language] }}, {{ calls }} {{ calls === 1 ? 'call' : 'calls' }}, innermost first</span>
       <button type="button" class="link" :aria-pressed="all" @click="toggleAll">{{ all ? 'own calls only' : 'all calls' }}</button>
       <button type="button" class="link" @click="copy">copy</button>
+      <button
+        v-for="unit of foreign.slice(0, 3)"
+        :key="unit"
+        type="button"
+        class="link"
+        title="Its calls are shown from now on (w)"
+        @click="declare(unit)"
+      >
+        {{ unit }} is ours
+      </button>
+      <span v-if="declared !== null"
+        >{{ declared }} is ours: <button type="button" class="link" title="Fold its calls again (z)" @click="takeBack(declared)">undo</button></span
+      >
     </p>
     <ol
       class="rows mono"
       role="listbox"
       tabindex="0"
-      aria-label="Calls of the trace; arrow keys move, Enter unfolds, o goes to the origin, a shows all, p copies"
+      aria-label="Calls of the trace; arrow keys move, Enter unfolds, o goes to the origin, a shows all, w tells that a package is ours, z takes that back, p copies"
       :aria-activedescendant="rows[at] ? `trace-${rows[at]!.key}` : undefined"
       @keydown="key"
     >

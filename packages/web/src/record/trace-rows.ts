@@ -5,7 +5,7 @@ export type TraceRow =
   | { kind: 'thrown'; key: string; thrown: number; words: string; /** Of its type, with the dot behind it. */ unit: string; text: string }
   | { kind: 'frame'; key: string; frame: TraceFrame; own: boolean; origin: boolean }
   /** Calls of others in a row, folded; `of` names whose. */
-  | { kind: 'folded'; key: string; count: number; of: string }
+  | { kind: 'folded'; key: string; count: number; of: string; /** Their packages or folders, each once. */ units: string[] }
   | { kind: 'omitted'; key: string; count: number }
   | { kind: 'stranger'; key: string; text: string };
 
@@ -36,7 +36,14 @@ export function traceRows({ thrown, origin }: Trace, own: readonly string[], ope
       const key = `f${index}.${from}`;
       if (folded.length > 0 && (open.has(key) || open.has('all')))
         folded.forEach((frame, i) => rows.push({ kind: 'frame', key: `${key}.${i}`, frame, own: false, origin: false })); // prettier-ignore
-      else if (folded.length > 0) rows.push({ kind: 'folded', key, count: folded.length, of: namesOf(folded) });
+      else if (folded.length > 0)
+        rows.push({
+          kind: 'folded',
+          key,
+          count: folded.length,
+          of: namesOf(folded),
+          units: [...new Set(folded.map(({ unit }) => unit))].filter(Boolean),
+        });
       folded = [];
     };
     one.frames.forEach((frame, i) => {
@@ -55,6 +62,15 @@ export function traceRows({ thrown, origin }: Trace, own: readonly string[], ope
     if (one.omitted > 0) rows.push({ kind: 'omitted', key: `m${index}`, count: one.omitted });
   });
   return rows.slice(0, MOST_ROWS);
+}
+
+/**
+ * What is shown in a trace as its own: what is declared, beside what is known by names or by source texts. Where nothing is known by them, folders tell it.
+ */
+export function shownAsOwn(traces: readonly Trace[], declared: readonly string[], known: readonly string[]): string[] {
+  if (declared.length === 0 || known.length > 0) return [...declared, ...known];
+  const frames = traces.flatMap(({ thrown }) => thrown.flatMap((one) => one.frames));
+  return [...declared, ...new Set(frames.filter(({ standing, unit }) => standing === 'program' && unit !== '').map(({ unit }) => unit))];
 }
 
 const unitOf = (type: string): string => type.slice(0, Math.max(type.lastIndexOf('.'), type.lastIndexOf('\\')) + 1);

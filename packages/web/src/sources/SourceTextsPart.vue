@@ -7,6 +7,7 @@ import { sendSourceText } from '../api/send-source-text.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSaid } from '../share/use-share.ts';
+import OwnPackagesPart from './OwnPackagesPart.vue';
 import { useSummary } from '../stores/summary.ts';
 import { bytes, count, dayAndClock } from '../time/format.ts';
 
@@ -100,6 +101,7 @@ const forget = (one: SourceText): Promise<void> =>
         </tr>
       </tbody>
     </table>
+    <OwnPackagesPart />
   </div>
 </template>
 <style scoped>
@@ -122,9 +124,6 @@ const forget = (one: SourceText): Promise<void> =>
 }
 .folder:focus-within {
   outline: 2px solid var(--indigo);
-}
-.bad {
-  color: var(--madder);
 }
 table {
   max-width: 980px;

@@ -9,7 +9,9 @@ import { useKeys } from '../keys/use-keys.ts';
 import RecordSheet from '../record/RecordSheet.vue';
 import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
-import { weavePng, weaveSvg } from '../weave/picture-file.ts';
+import { pngOf } from '../weave/picture-png.ts';
+import { timeSvg } from '../weave/time-picture.ts';
+import { weaveSvg } from '../weave/weave-picture.ts';
 import { LANES_BY, lanesBy, type LanesBy } from '../weave/lanes-by.ts';
 import StrandWeave from '../weave/StrandWeave.vue';
 import TimeWeave from '../weave/TimeWeave.vue';
@@ -97,15 +99,16 @@ const lanesChosen = (event: Event): string | undefined => {
   return value === 'component' ? undefined : value;
 };
 const share = useShare();
-/** The weave as a picture with its legend, as it is folded. */
+/** The weave as a picture with its legend, as it is folded, or in proportion to time as it is zoomed. */
 const pictures = computed(() => {
   const now = strand.value;
   if (!now) return [];
-  const of = { ...drawn.value!, folded: folded.value };
-  const svg = async (): Promise<Blob> => new Blob([(await weaveSvg(of)).svg], { type: 'image/svg+xml' });
+  const { strand: own, lines: ownLines } = drawn.value!;
+  const picture = () => (timed.value ? timeSvg(own, ownLines, zoom.value) : weaveSvg(own, ownLines, folded.value));
+  const svg = async (): Promise<Blob> => new Blob([(await picture()).svg], { type: 'image/svg+xml' });
   return [
     { name: 'SVG', about: 'a picture, sharp at any size', file: `${now.businessId}.svg`, make: svg },
-    { name: 'PNG', about: 'a picture of points', file: `${now.businessId}.png`, make: () => weavePng(of) },
+    { name: 'PNG', about: 'a picture of points', file: `${now.businessId}.png`, make: async () => pngOf(await picture()) },
   ];
 });
 /** The sentence, and the lines that tell: of each finding, in order of time. */

@@ -126,6 +126,16 @@ export function timeLayout(strand: Strand, lines: readonly StrandLine[], perMs: 
   };
 }
 
+/** Records that would lie on the same point are one; the selected one and those that tell of a failure stay. */
+export function apartDots(dots: readonly Dot[], selected: string | null): Dot[] {
+  const seen = new Set<string>();
+  return dots.filter((dot) => {
+    const telling = dot.line.id === selected || dot.line.marks.includes('failing');
+    const place = `${dot.x} ${Math.round(dot.y / 2)} ${telling}`;
+    return !seen.has(place) && seen.add(place);
+  });
+}
+
 /** When legs are under way, those that overlap as one, in order of time. */
 function legSpans(strand: Strand): { from: number; to: number }[] {
   const spans: { from: number; to: number }[] = [];

@@ -50,7 +50,7 @@ function best(lines: readonly string[], from: number): (Found & { language: Lang
 }
 
 export const isOwnFrame = ({ unit, standing }: TraceFrame, own: readonly string[]): boolean =>
-  own.length > 0 ? own.some((prefix) => unit === prefix || unit.startsWith(`${prefix}.`) || unit.startsWith(`${prefix}/`)) : standing === 'program';
+  own.length > 0 ? own.some((prefix) => unit === prefix || ['.', '/', '\\'].some((mark) => unit.startsWith(prefix + mark))) : standing === 'program';
 
 /** The innermost call of the program itself in the last cause; where the program has none there, of any before it. */
 export function originOf(thrown: readonly Thrown[], own: readonly string[]): Trace['origin'] {

@@ -113,6 +113,7 @@ export async function up(db: Knex): Promise<void> {
       id int generated always as identity primary key, code text not null, component text, title text not null, means text not null,
       causes text not null, next text not null, changed_by text not null, changed_at timestamptz not null default now());
     create unique index on own_code (code, coalesce(component, ''));
+    create table own_package (prefix text primary key, changed_by text not null, changed_at timestamptz not null default now());
     create table quiet_rule (
       name text primary key, label text not null, why text not null, q text not null, is_on boolean not null, supplied boolean not null default false,
       changed_by text not null, changed_at timestamptz not null default now());
