@@ -123,6 +123,7 @@ test('calls of a trace and a message lead to their lines in the source text that
       'calc.PrismOffGridException: prism 2.00 leaves the grid at ring 37',
       `\tat calc.grid.Rings.shift(Rings.java:${lineOf('calc/grid/Rings.java', 'throw new')})`,
       `\tat calc.Surface.refine(Surface.java:${lineOf('calc/Surface.java', 'rings.shift(')})`,
+      '\tat shop.kit.Retry.run(Retry.java:8)',
       '',
     ].join('\n'),
   );
@@ -139,7 +140,18 @@ test('calls of a trace and a message lead to their lines in the source text that
   await (await page.see(By.css('[data-testid=trace] [role=listbox]'))).sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN);
   await page.until('the line of its caller', async () => (await here()).includes('rings = rings.shift(lens.prism(), lens.base());'));
   expect(await page.text(By.css('.writer'))).toContain(`Written by calc/Surface.java, line ${lineOf('calc/Surface.java', ' failed", thrown')}`);
+  // packages of one's own are told and taken back where a trace folds them
+  const trace = By.css('[data-testid=trace] [role=listbox]');
+  const calls = (): Promise<string> => page.text(trace);
+  await page.until('that the others are folded', async () => /\+1\s*of shop\.kit/.test(await calls()));
+  await (await page.see(trace)).sendKeys(Key.END, 'w');
+  await page.until('the call of the package', async () => /Retry\.run\s+Retry\.java:8/.test(await calls()));
   await page.open('/sources?tab=texts');
+  await page.until('the package', async () => /shop\.kit\s+local administrator/.test(await page.text(By.css('.packages'))));
+  await page.click(By.css('[aria-label="Take shop.kit back"]'));
+  await page.until('that it is taken back', async () => (await page.text(By.css('.packages'))).includes('shop.kit is taken back'));
+  await page.click(page.button('undo'));
+  await page.until('the package again', async () => /shop\.kit\s+local administrator/.test(await page.text(By.css('.packages'))));
   await page.click(page.button('forget'));
   await page.click(page.button('yes'));
   await page.until('that nothing is registered', async () => (await page.text(By.css('.part'))).includes('Nothing is registered yet'));
@@ -168,6 +180,23 @@ test('the weave runs in proportion to time, closer and farther, with lanes put t
     "const lanes = document.querySelector('.tools select'); lanes.value = 'host'; lanes.dispatchEvent(new Event('change'))",
   );
   await page.until('lanes by host', async () => (await page.address()).includes('lanes=host') && (await lanes()).length <= components);
+  // what is taken along is what is seen
+  await page.driver.executeScript(
+    'window.made = []; const create = URL.createObjectURL; URL.createObjectURL = (blob) => { window.made.push(blob); return create.call(URL, blob); }',
+  );
+  await page.click(By.css('.acts .link'));
+  await page.click(page.button('SVG'));
+  await page.until('the file', async () => (await page.driver.executeScript('return window.made.length')) === 1);
+  const [root, words, bars] = await page.driver.executeAsyncScript<[string, string, number]>(
+    "const done = arguments[arguments.length - 1]; window.made[0].text().then((text) => { const read = new DOMParser().parseFromString(text, 'image/svg+xml'); done([read.documentElement.nodeName, text, read.querySelectorAll('rect').length]); })",
+  );
+  expect(root).toBe('svg');
+  for (const one of [failed.businessId, 'Failed in', 'back to the caller', '@font-face', ...(await lanes()).map((lane) => lane.slice(0, 8))])
+    expect(words.includes(one) || one).toBe(true);
+  expect(/var\(--|aria-|data-v/.test(words)).toBe(false);
+  expect(bars).toBeGreaterThan(5);
+  const target = process.env.FADENWEG_TIME_PICTURE;
+  if (target) await writeFile(target, words);
 });
 
 test('the page has complained of nothing', async () => {

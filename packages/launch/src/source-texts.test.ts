@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Page, Problem, SourceText, TextLines, WrittenPlaces } from '@fadenweg/api';
+import type { OwnPackage, Page, Problem, SourceText, TextLines, WrittenPlaces } from '@fadenweg/api';
 import { FULL_DAY, generate } from '@fadenweg/standin';
 import { filesBelow, sendSourceText } from './client.ts';
 import { declareDemo } from './demo-data.ts';
@@ -86,5 +86,26 @@ describe('registered source texts', () => {
     for (const { id } of await all()) expect((await fetch(`${system.url}/api/source-texts/${id}`, { method: 'DELETE' })).status).toBe(204);
     expect(await all()).toEqual([]);
     expect((await fetch(`${system.url}/api/source-texts/1`, { method: 'DELETE' })).status).toBe(404);
+  });
+});
+
+describe('packages of one’s own', () => {
+  const send = (method: string, path: string, body?: object): Promise<Response> =>
+    fetch(`${system.url}/api/own-packages${path}`, { method, headers: { 'content-type': 'application/json' }, ...(body && { body: JSON.stringify(body) }) }); // prettier-ignore
+  const prefixes = async (): Promise<string[]> => (await system.get<Page<OwnPackage>>('/own-packages')).items.map((one) => one.prefix);
+
+  test('are declared once, by somebody, and taken back', async () => {
+    expect((await send('POST', '', { prefix: 'calc.grid' })).status).toBe(201);
+    const again = (await (await send('POST', '', { prefix: ' calc.grid ' })).json()) as Page<OwnPackage>;
+    expect(again.items).toEqual([{ prefix: 'calc.grid', changedBy: 'local administrator' }]);
+    expect((await send('DELETE', '?prefix=calc.grid')).status).toBe(204);
+    expect(await prefixes()).toEqual([]);
+    expect((await send('DELETE', '?prefix=calc.grid')).status).toBe(404);
+  });
+  test.each(['', 'x', 'two words', 'calc.', 'a,b', 'x'.repeat(201), 7])('are refused with a reason where they are none: %p', async (prefix) => {
+    const refused = await send('POST', '', { prefix });
+    expect(refused.status).toBe(400);
+    expect(((await refused.json()) as Problem).detail).toMatch(/prefix/);
+    expect(await prefixes()).toEqual([]);
   });
 });

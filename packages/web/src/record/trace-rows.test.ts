@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { tracesIn } from '@fadenweg/core';
-import { placeOf, traceRows, type TraceRow } from './trace-rows.ts';
+import { placeOf, shownAsOwn, traceRows, type TraceRow } from './trace-rows.ts';
 
 const TEXT = [
   'example.desk.Failed: order LX-1',
@@ -39,5 +39,16 @@ describe('the rows of a trace', () => {
     const all = traceRows(trace, ['example.desk'], new Set(['all']));
     expect(all.filter((row) => row.kind === 'frame')).toHaveLength(5);
     expect(new Set(all.map((row) => row.key)).size).toBe(all.length);
+  });
+});
+
+describe('what is shown as its own', () => {
+  test('is what is declared beside what is known by names', () => {
+    expect(shownAsOwn([trace], ['org.driver'], ['example.desk'])).toEqual(['org.driver', 'example.desk']);
+    expect(shownAsOwn([trace], [], [])).toEqual([]);
+  });
+  test('is what folders tell where nothing else does: what is declared hides none of it', () => {
+    const [python] = tracesIn('Traceback (most recent call last):\n  File "/srv/mill/run.py", line 3, in main\n    go()\n  File "/usr/lib/python3/site-packages/kit/a.py", line 9, in go\n    raise Bad()\nkit.Bad: no'); // prettier-ignore
+    expect(shownAsOwn([python!.trace], ['/usr/lib/python3/site-packages/kit'], [])).toEqual(['/usr/lib/python3/site-packages/kit', '/srv/mill']);
   });
 });

@@ -171,7 +171,7 @@ useKeys({
             >
             <span v-if="!whole" role="status">loading records…</span>
             <span class="acts"
-              ><TakeMenu v-if="!told && !timed && whole" what="the weave" :formats="pictures" />
+              ><TakeMenu v-if="!told && whole" what="the weave" :formats="pictures" />
               <button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
               <button type="button" class="link" title="Copy the sentence and the telling lines (y)" @click="ticket">
                 text for the ticket

@@ -12,7 +12,9 @@ const emit = defineEmits<{ select: [id: string]; zoom: [factor: number] }>();
 const scroller = useTemplateRef<HTMLElement>('scroller');
 const { y: top, x: left } = useScroll(scroller);
 const { width, height } = useElementSize(scroller);
-const layout = computed(() => timeLayout(props.strand, props.lines, fittingScale(props.strand, height.value) * props.zoom, width.value));
+/** Height of the lanes' names: all of it is in sight below them. */
+const NAMES = 24;
+const layout = computed(() => timeLayout(props.strand, props.lines, fittingScale(props.strand, height.value - NAMES) * props.zoom, width.value));
 const BESIDE = 260;
 /** Only what is in sight is drawn, and it changes only every so many pixels: in between the browser scrolls alone. */
 const drawn = computed(() => Math.floor(top.value / BESIDE) * BESIDE);

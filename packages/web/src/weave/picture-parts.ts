@@ -36,8 +36,8 @@ export function drawnAlone(node: VNode): SVGElement {
     render(node, place);
     const drawn = place.querySelector('svg')!;
     const copy = drawn.cloneNode(true) as SVGElement;
-    const originals = drawn.querySelectorAll('*');
-    copy.querySelectorAll('*').forEach((one, i) => {
+    const originals = [drawn, ...drawn.querySelectorAll('*')];
+    [copy, ...copy.querySelectorAll('*')].forEach((one, i) => {
       const style = getComputedStyle(originals[i]!);
       for (const name of STYLES) one.setAttribute(name, style.getPropertyValue(name));
       if (one.nodeName === 'text') one.setAttribute('style', `font: ${style.font}; white-space: pre`);
