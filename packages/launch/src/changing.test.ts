@@ -218,6 +218,41 @@ describe('taken along', () => {
     expect((await fetch(`${system.url}/api/strands/export?format=pdf`)).status).toBe(400);
   });
 
+  test('all records, each as the list tells it, whatever stands in it', async () => {
+    const folder = join(system.folder, 'odd');
+    await mkdir(folder, { recursive: true });
+    const odd = [
+      '"said" the mill, \\ and ‹ü 𝄞›',
+      '=1+1',
+      '-x of it',
+      '-7 degrees',
+      'tab\there',
+      'thrown\n\tat mill.Stone.turn(Stone.java:9)\n\n\tat mill.Run.go(Run.java:3)',
+    ];
+    await writeFile(join(folder, 'mill.log'), odd.map((text, i) => `2026-03-01T10:00:0${i}Z INFO mill ${text}\n`).join(''));
+    const info = await system.bring(await filesBelow([folder]), { environment: 'odd' });
+    const listed: LogRecord[] = [];
+    for (let after: string | null = ''; after !== null;) {
+      const page: Page<LogRecord> = await system.get(`/records?order=oldest&limit=1000${after === '' ? '' : `&after=${after}`}`);
+      listed.push(...page.items);
+      after = page.next;
+    }
+    expect(listed.filter((one) => one.environment === 'odd')).toHaveLength(odd.length);
+    const lines = async (query: string): Promise<LogRecord[]> => (await text(`/records/export?${query}`)).trimEnd().split('\n').map((line) => JSON.parse(line) as LogRecord); // prettier-ignore
+    expect(await lines('')).toEqual(listed);
+    expect(await lines('order=latest')).toEqual([...listed].reverse());
+    expect(await lines('environment=odd&q=mill')).toEqual(listed.filter((one) => one.environment === 'odd'));
+    // read by rules of its own: quotes doubled, line ends within quotes
+    const csv = (await text('/records/export?format=csv&environment=odd')).trimEnd();
+    const cells = csv.match(/"(?:[^"]|"")*"|[^",\r\n]+/g)!;
+    const messages = cells.filter((one) => one.startsWith('"')).map((one) => one.slice(1, -1).replaceAll('""', '"'));
+    for (const { message } of listed.filter((one) => one.environment === 'odd'))
+      expect(messages).toContain(/^[=+@\t\r]|^-(?!\d)/.test(message) ? `'${message}` : message);
+    await send('DELETE', `/imports/${info.id}`);
+    for (let i = 0; i < 200 && (await system.get<Page<SourceInfo>>('/sources')).items.length > 3; i++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+  });
+
   test('records of a search, and what was taken along is read again as it was', async () => {
     const wanted = encodeURIComponent("packed where component = 'store'");
     const lines = (await text(`/records/export?q=${wanted}`)).trim().split('\n').map((line) => JSON.parse(line) as LogRecord); // prettier-ignore

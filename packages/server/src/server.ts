@@ -47,6 +47,7 @@ import { Changes } from './services/changes.ts';
 import { Clocks } from './services/clocks.ts';
 import { Discovery } from './services/discovery.ts';
 import { FindService } from './services/find/find-service.ts';
+import { RecordExport } from './services/record-lines/record-export.ts';
 import { Scanner } from './services/find/scan.ts';
 import { Searchables } from './services/find/searchables.ts';
 import { ImportService } from './services/import-service.ts';
@@ -230,7 +231,14 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         search,
         weaving,
       }),
-      ...recordRoutes(records, sources, presenter, find, ownCodes),
+      ...recordRoutes(
+        records,
+        sources,
+        presenter,
+        find,
+        ownCodes,
+        new RecordExport(options.databaseUrl, scanner, { records, sources, identifiers, strands: strandRows, names }),
+      ),
       ...explanationRoutes(ownCodes),
       ...ownPackageRoutes(new OwnPackages(db)),
       ...keptRoutes(kept, quiet),

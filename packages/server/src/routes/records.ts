@@ -24,7 +24,7 @@ import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
 import type { Effort, FindService } from '../services/find/find-service.ts';
 import type { Asked } from '../services/find/scan.ts';
-import { exportedRecords, RECORD_FORMATS, type RecordFormat } from '../services/record-export.ts';
+import { RECORD_FORMATS, type RecordExport, type RecordFormat } from '../services/record-lines/record-export.ts';
 import { parseRecordKey, type Presenter } from '../services/present.ts';
 
 const MOST_RAW = 2 * 1024 * 1024;
@@ -77,6 +77,7 @@ export function recordRoutes(
   presenter: Presenter,
   find: FindService,
   own: OwnCodes,
+  taken: RecordExport,
 ): AnyEndpoint[] {
   const one = async (id: string): Promise<RecordRow> => {
     const key = parseRecordKey(id);
@@ -121,7 +122,7 @@ export function recordRoutes(
         const { format, ...rest } = query;
         const wanted = await question(rest, query.order);
         response.type(RECORD_FORMATS[format]);
-        await pipeline(Readable.from(exportedRecords(find, wanted, format)), response).catch((error: NodeJS.ErrnoException) => {
+        await pipeline(Readable.from(taken.pieces(wanted, format)), response).catch((error: NodeJS.ErrnoException) => {
           if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
         });
       },

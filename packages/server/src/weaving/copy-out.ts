@@ -37,6 +37,12 @@ export class RowReader {
     this.position += length;
     return value;
   }
+  /** A text as it stands, not decoded. */
+  bytes(): Buffer {
+    const length = Math.max(0, this.length());
+    this.position += length;
+    return this.buffer.subarray(this.position - length, this.position);
+  }
   bigs(): number[] {
     const length = this.length();
     if (length < 0) return [];

@@ -69,6 +69,11 @@ export class Scanner {
     return { ...asked, from: Math.max(asked.from, first), to: Math.min(asked.to, last + 1) };
   }
 
+  /** Whether each record of the window is found. */
+  isAll({ search, environment, sources, ids, quiet }: Asked): boolean {
+    return search.words.length === 0 && search.condition === null && !environment && !sources && !ids && !quiet;
+  }
+
   /** Which share of the window lies behind a place, 0 to 1. */
   share({ from, to, order }: Asked, end: Cursor | null): number {
     if (end === null) return 1;

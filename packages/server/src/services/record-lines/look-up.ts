@@ -1,0 +1,100 @@
+import { LEVELS, MARK, type LevelName } from '@fadenweg/core';
+import { FLAG } from '../../intake/batch.ts';
+import { strandId, type IdentifierRepository } from '../../repositories/identifiers.ts';
+import type { Names } from '../../repositories/names.ts';
+import type { RecordRepository } from '../../repositories/records.ts';
+import type { RecordText } from '../../repositories/record-texts.ts';
+import type { SourceRepository } from '../../repositories/sources.ts';
+import type { StrandRepository } from '../../repositories/strands.ts';
+import type { Beside, RecordForm } from './forms.ts';
+
+const MARK_NAMES = Object.entries(MARK) as [string, number][];
+/** So much is kept of each kind. */
+const MOST_KNOWN = 200_000;
+
+export interface Repositories {
+  records: RecordRepository;
+  sources: SourceRepository;
+  identifiers: IdentifierRepository;
+  strands: StrandRepository;
+  names: Names;
+}
+
+/** What stands beside records, as it is written: what neighbours share is looked up once. For one export. */
+export class LookUp {
+  private readonly fixed = new Map<string, readonly [Buffer, Buffer]>();
+  private readonly shapes = new Map<number, Buffer>();
+  private readonly identifiers = new Map<number, Buffer>();
+  private readonly strands = new Map<number, Buffer>();
+
+  constructor(
+    private readonly from: Repositories,
+    private readonly form: RecordForm,
+  ) {}
+
+  /** Looks up what is not known yet of these records. */
+  async learn(rows: readonly RecordText[]): Promise<void> {
+    await Promise.all([this.learnFixed(rows), this.learnShapes(rows), this.learnIdentifiers(rows), this.learnStrands(rows)]);
+  }
+  of(row: RecordText): Beside {
+    const identifiers: Buffer[] = [];
+    for (const key of row.keys) {
+      const one = this.identifiers.get(key);
+      if (one) identifiers.push(one);
+    }
+    return {
+      fixed: this.fixed.get(row.fixed)!,
+      shape: this.shapes.get(row.shape),
+      identifiers,
+      strand: row.founder === null ? undefined : this.strands.get(row.founder),
+    };
+  }
+
+  private async learnFixed(rows: readonly RecordText[]): Promise<void> {
+    const unknown = unknownOf(this.fixed, rows, (row) => [row.fixed]);
+    if (unknown.length === 0) return;
+    const parts = unknown.map((text) => text.split(',').map(Number) as [number, number, number, number, number, number]);
+    const sources = await this.from.sources.byIds(parts.map(([source]) => source));
+    parts.forEach(([source, component, host, level, flags, marks], i) => {
+      const known = sources.get(source);
+      const written = this.form.fixed({
+        source: { id: source, path: known?.path ?? '' },
+        component: this.from.names.component(component),
+        host: this.from.names.host(host),
+        environment: known?.environment ?? '',
+        level: LEVELS[level] as LevelName,
+        understood: (flags & FLAG.understood) !== 0,
+        shortened: (flags & FLAG.shortened) !== 0,
+        marks: MARK_NAMES.filter(([, bit]) => marks & bit).map(([name]) => name),
+      });
+      this.fixed.set(unknown[i]!, [Buffer.from(written[0]), Buffer.from(written[1])]);
+    });
+  }
+  private async learnShapes(rows: readonly RecordText[]): Promise<void> {
+    if (this.form.shape('') === null) return;
+    const unknown = unknownOf(this.shapes, rows, (row) => [row.shape]);
+    if (unknown.length > 0) for (const [id, text] of await this.from.records.shapes(unknown)) this.shapes.set(id, Buffer.from(this.form.shape(text)!)); // prettier-ignore
+  }
+  private async learnIdentifiers(rows: readonly RecordText[]): Promise<void> {
+    if (this.form.identifier({ kind: '', value: '', role: '' }) === null) return;
+    const unknown = unknownOf(this.identifiers, rows, (row) => row.keys);
+    for (const [key, one] of await this.from.identifiers.named(unknown)) this.identifiers.set(key, Buffer.from(this.form.identifier(one)!));
+  }
+  private async learnStrands(rows: readonly RecordText[]): Promise<void> {
+    const unknown = unknownOf(this.strands, rows, (row) => (row.founder === null ? [] : [row.founder]));
+    const [named, strands] = await Promise.all([this.from.identifiers.named(unknown), this.from.strands.byFounders(unknown)]);
+    const strandOf = new Map(strands.map((strand) => [strand.founder, strand]));
+    for (const [founder, { kind, scope, value }] of named) {
+      const { flow = null, outcome = null } = strandOf.get(founder) ?? {};
+      this.strands.set(founder, Buffer.from(this.form.strand({ strand: strandId(kind, scope, value), flow, outcome })));
+    }
+  }
+}
+
+/** What rows name and is not known yet; where too much is known, all of it is forgotten first. */
+function unknownOf<Key, Known>(known: Map<Key, Known>, rows: readonly RecordText[], keysOf: (row: RecordText) => readonly Key[]): Key[] {
+  if (known.size > MOST_KNOWN) known.clear();
+  const unknown = new Set<Key>();
+  for (const row of rows) for (const key of keysOf(row)) if (!known.has(key)) unknown.add(key);
+  return [...unknown];
+}
