@@ -1,6 +1,7 @@
 import type { TreeNode } from './types.ts';
 
 const KINDS = ['object', 'list', 'text', 'number', 'truth', 'nothing', 'element', 'attribute'] as const satisfies TreeNode['kind'][];
+const PLACES = Object.fromEntries(KINDS.map((kind, i) => [kind, i])) as Record<TreeNode['kind'], number>;
 
 /** A tree as a few long arrays: handed from a worker to the page at once, instead of node by node. */
 export interface FlatTree {
@@ -20,18 +21,18 @@ export function flattened(root: TreeNode): FlatTree {
     for (let i = node.children.length - 1; i >= 0; i--) stack.push(node.children[i]!);
   }
   const lengths = new Uint32Array(nodes.length * 2);
-  const texts: string[] = [];
-  nodes.forEach(({ name, value }, i) => {
+  const kinds = new Uint8Array(nodes.length);
+  const children = new Uint32Array(nodes.length);
+  let text = '';
+  for (let i = 0; i < nodes.length; i++) {
+    const { name, value, kind, children: own } = nodes[i]!;
     lengths[2 * i] = name.length;
     lengths[2 * i + 1] = value.length;
-    texts.push(name, value);
-  });
-  return {
-    kinds: Uint8Array.from(nodes, ({ kind }) => KINDS.indexOf(kind)),
-    children: Uint32Array.from(nodes, (node) => node.children.length),
-    lengths,
-    text: texts.join(''),
-  };
+    kinds[i] = PLACES[kind];
+    children[i] = own.length;
+    text += name + value;
+  }
+  return { kinds, children, lengths, text };
 }
 
 /** The tree that was flattened. */

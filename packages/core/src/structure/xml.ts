@@ -1,4 +1,5 @@
 import { SaxesParser } from 'saxes';
+import { validXml } from './valid-xml.ts';
 import { DEEPEST, MOST_NODES, type Broken, type TreeNode } from './types.ts';
 
 /**
@@ -8,6 +9,12 @@ import { DEEPEST, MOST_NODES, type Broken, type TreeNode } from './types.ts';
  * @returns null where not even one element begins; `end` is behind the outermost element
  */
 export function xmlParts(text: string, base: number): { root: TreeNode; nodes: number; end: number; broken: Broken | null } | null {
+  const valid = validXml(text);
+  return valid ? { ...valid, broken: null } : partsOfAny(text, base);
+}
+
+/** By a parser that goes on behind errors. */
+export function partsOfAny(text: string, base: number): ReturnType<typeof xmlParts> {
   const parser = new SaxesParser({ xmlns: false, fragment: true, position: true });
   const top: TreeNode = { name: '', kind: 'element', value: '', children: [] };
   const open: TreeNode[] = [top];
