@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Change, Strand, StrandLine } from '@fadenweg/api';
-import { useElementSize, useScroll } from '@vueuse/core';
+import { useElementSize } from '@vueuse/core';
 import { computed, useTemplateRef, watch } from 'vue';
+import { useScrolled } from '../frame/use-scrolled.ts';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
@@ -28,7 +29,7 @@ const first = computed(() => props.strand.findings[0]);
 const knotLane = computed(() => first.value?.component ?? null);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const { y } = useScroll(scroller);
+const { top: y } = useScrolled(scroller);
 const { height } = useElementSize(scroller);
 /** What is drawn changes only every few rows: in between the browser scrolls alone. */
 const AT_ONCE = 12;
@@ -160,6 +161,8 @@ defineExpose({
   font-weight: 700;
 }
 .scroller {
+  background: var(--linen);
+  will-change: scroll-position;
   flex: 1;
   overflow: auto;
   outline-offset: -2px;

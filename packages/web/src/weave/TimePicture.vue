@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { StrandLine } from '@fadenweg/api';
 import { clock } from '../time/format.ts';
-import { HEAD, type TimeLayout } from './time-layout.ts';
+import type { TimeLayout } from './time-layout.ts';
 
 /** The picture of a strand in proportion to time: as much of its layout as it is given. */
 defineProps<{
   layout: TimeLayout;
+  /** Dashed lines are drawn where they are in sight alone: each dash of one that is longer costs. */
+  band: { from: number; to: number };
   selected: string | null;
   isBad: (line: StrandLine) => boolean;
   /** Pixels that it is scrolled to the right: times stay in sight. */
@@ -20,7 +22,16 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
 <template>
   <svg :width="layout.width" :height="layout.height" class="picture" role="presentation">
     <g role="presentation" aria-hidden="true">
-      <line v-for="lane in layout.lanes" :key="lane.name" :x1="lane.x" :x2="lane.x" :y1="HEAD" :y2="layout.height" class="lane" />
+      <line
+        v-for="lane in layout.lanes"
+        :key="lane.name"
+        :x1="lane.x"
+        :x2="lane.x"
+        :y1="band.from"
+        :y2="band.to"
+        :stroke-dashoffset="band.from"
+        class="lane"
+      />
       <g v-for="(tick, i) in layout.ticks" :key="i">
         <line :x1="76" :x2="layout.width" :y1="tick.y" :y2="tick.y" class="tick" />
         <text :x="72 + left" :y="tick.y + 4" text-anchor="end" class="time">{{ tick.text }}</text>
@@ -71,6 +82,8 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
 <style scoped>
 .picture {
   display: block;
+  /* a layer of its own: what is beside it is not drawn anew with it */
+  will-change: transform;
 }
 .lane {
   stroke: var(--strong-seam);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Strand, StrandLine } from '@fadenweg/api';
-import { useElementSize, useScroll } from '@vueuse/core';
+import { useElementSize } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { useScrolled } from '../frame/use-scrolled.ts';
 import { clock } from '../time/format.ts';
 import { apartDots, fittingScale, HEAD, timeLayout } from './time-layout.ts';
 import TimePicture from './TimePicture.vue';
@@ -10,7 +11,7 @@ import TimePicture from './TimePicture.vue';
 const props = defineProps<{ strand: Strand; lines: StrandLine[]; selected: string | null; zoom: number }>();
 const emit = defineEmits<{ select: [id: string]; zoom: [factor: number] }>();
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const { y: top, x: left } = useScroll(scroller);
+const { top, left } = useScrolled(scroller);
 const { width, height } = useElementSize(scroller);
 /** Height of the lanes' names: all of it is in sight below them. */
 const NAMES = 24;
@@ -19,6 +20,10 @@ const BESIDE = 260;
 /** Only what is in sight is drawn, and it changes only every so many pixels: in between the browser scrolls alone. */
 const drawn = computed(() => Math.floor(top.value / BESIDE) * BESIDE);
 const inSight = (from: number, to: number): boolean => to >= drawn.value - BESIDE && from <= drawn.value + height.value + 2 * BESIDE;
+const band = computed(() => ({
+  from: Math.max(HEAD, drawn.value - BESIDE),
+  to: Math.min(layout.value.height, drawn.value + height.value + 2 * BESIDE),
+}));
 const sight = computed(() => {
   const all = layout.value;
   return {
@@ -88,7 +93,7 @@ watch(() => props.zoom, (now, before) => {
           >{{ lane.name }}</span
         >
       </div>
-      <TimePicture :layout="sight" :selected="selected" :is-bad="isBad" :left="left" @select="(id) => emit('select', id)" />
+      <TimePicture :layout="sight" :band="band" :selected="selected" :is-bad="isBad" :left="left" @select="(id) => emit('select', id)" />
     </div>
     <p v-if="picked" class="telling mono" role="status">
       <span class="soft">{{ clock(picked.line.at) }}</span> {{ picked.line.component }}: {{ picked.line.message.split('\n', 1)[0]!.slice(0, 400) }}
@@ -102,6 +107,8 @@ watch(() => props.zoom, (now, before) => {
   min-height: 0;
 }
 .scroller {
+  background: var(--linen);
+  will-change: scroll-position;
   flex: 1;
   overflow: auto;
   min-height: 0;

@@ -12,6 +12,8 @@ const width = computed(() => LANE_LEFT * 2 + (props.lanes.length - 1) * step.val
 const height = computed(() => props.rows.length * ROW_HEIGHT);
 const all = computed(() => points(props.rows, props.lanes));
 const came = computed(() => comesFrom(props.rows, props.steps));
+/** Dashed lines are drawn where they are in sight alone: each dash of one that is longer costs. */
+const band = computed(() => ({ from: Math.max(0, props.from - 2) * ROW_HEIGHT, to: Math.min(props.rows.length, props.to + 2) * ROW_HEIGHT }));
 const seen = computed(() => {
   const begin = Math.max(0, props.from - 2);
   return props.rows.slice(begin, props.to + 2).map((row, offset) => ({
@@ -43,7 +45,16 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
 </script>
 <template>
   <svg :width="width" :height="height" class="weave" aria-hidden="true">
-    <line v-for="(lane, index) in lanes" :key="lane" :x1="LANE_LEFT + index * step" :x2="LANE_LEFT + index * step" y1="0" :y2="height" class="lane" />
+    <line
+      v-for="(lane, index) in lanes"
+      :key="lane"
+      :x1="LANE_LEFT + index * step"
+      :x2="LANE_LEFT + index * step"
+      :y1="band.from"
+      :y2="band.to"
+      :stroke-dashoffset="band.from"
+      class="lane"
+    />
     <path v-for="path in passing" :key="path" :d="path" class="strand" />
     <g v-for="one in seen" :key="one.index">
       <path
@@ -91,6 +102,8 @@ const failing = (row: Row): boolean => row.kind === 'line' && row.line.marks.inc
 }
 .weave {
   display: block;
+  /* a layer of its own: what is beside it is not drawn anew with it */
+  will-change: transform;
   flex: none;
 }
 .lane {

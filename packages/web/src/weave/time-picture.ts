@@ -3,7 +3,7 @@ import { h } from 'vue';
 import { framed, LEGEND, legendOf, TITLE } from './picture-frame.ts';
 import { colour, cut, drawnAlone, make, MARGIN, SANS, text } from './picture-parts.ts';
 import type { SvgPicture } from './picture-png.ts';
-import { apartDots, fittingScale, timeLayout } from './time-layout.ts';
+import { apartDots, fittingScale, HEAD, timeLayout } from './time-layout.ts';
 import TimePicture from './TimePicture.vue';
 
 /** Height and width of one that is not zoomed. */
@@ -22,7 +22,17 @@ export function timeSvg(strand: Strand, lines: StrandLine[], zoom: number): Prom
     return one;
   });
   const body = make('g', { transform: `translate(${MARGIN} ${TITLE + NAMES})` });
-  body.append(drawnAlone(h(TimePicture, { layout: { ...layout, dots: apartDots(layout.dots, null) }, selected: null, isBad, left: 0 })));
+  body.append(
+    drawnAlone(
+      h(TimePicture, {
+        layout: { ...layout, dots: apartDots(layout.dots, null) },
+        band: { from: HEAD, to: layout.height },
+        selected: null,
+        isBad,
+        left: 0,
+      }),
+    ),
+  );
   const size = { width: layout.width + MARGIN * 2, height: TITLE + NAMES + layout.height + LEGEND };
   return framed(strand, size.width, size.height, [...names, body], legend());
 }
