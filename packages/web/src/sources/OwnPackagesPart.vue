@@ -33,8 +33,8 @@ const forget = (one: string): Promise<void> =>
   <section class="packages" aria-labelledby="own-packages">
     <h2 id="own-packages">Own packages</h2>
     <p class="soft">
-      Calls of these packages or folders are shown in stack traces, others are folded. Where none is declared, names of components and loggers and
-      registered source texts tell it.
+      Calls of these packages or folders are shown in stack traces, beside those that names of components and loggers or registered source texts tell;
+      others are folded.
     </p>
     <form @submit.prevent="declare(prefix.trim())">
       <label>Package or folder <input v-model="prefix" class="input mono" required minlength="2" maxlength="200" placeholder="example.desk" /></label>

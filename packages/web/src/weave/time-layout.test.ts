@@ -41,6 +41,12 @@ describe('the weave in proportion to time', () => {
     const hop = timeLayout(strand({ hops: [{ from: 1, to: 3, by: 'm', delayMs: 1500 }] }), LINES, 0.1, 900).arrows.find((arrow) => arrow.key === 'to3')!; // prettier-ignore
     expect([hop.from.y - HEAD, hop.to.y - HEAD]).toEqual([50, 200]);
   });
+  test('takes an answer for none: what came first counts, and only from who had begun before', () => {
+    const hops = [{ from: 1, to: 2, by: 'm', delayMs: 10 }, { from: 2, to: 3, by: 'm', delayMs: 10 }, { from: 3, to: 2, by: '', delayMs: 5 }, { from: 2, to: 1, by: '', delayMs: 5 }]; // prettier-ignore
+    const lanes = new Map(layout.lanes.map((lane) => [lane.x, lane.name]));
+    const there = timeLayout(strand({ hops }), LINES, 0.1, 900).arrows.filter((arrow) => !arrow.back);
+    expect(there.map((arrow) => [lanes.get(arrow.from.x), lanes.get(arrow.to.x)])).toEqual([['edge', 'desk'], ['desk', 'store']]); // prettier-ignore
+  });
   test('puts legs that lie apart behind each other, with what passes between told', () => {
     const legs = [{ id: 1, startedAt: iso(0), endedAt: iso(10_000) }, { id: 2, startedAt: iso(7_210_000), endedAt: iso(7_211_000) }]; // prettier-ignore
     const two = timeLayout(strand({ legs } as unknown as Partial<Strand>), [...LINES, line('z', 1, 'edge', 7_211_000)], 0.1, 900);

@@ -158,7 +158,12 @@ type Place = (component: string) => number;
 /** From callers to those they called and back, and from who handed on to who took up; labelled by its first words where there is room. */
 function arrowsOf(strand: Strand, first: ReadonlyMap<number, StrandLine>, x: Place, y: (at: number) => number): Arrow[] {
   const steps = new Map(strand.steps.map((step) => [step.id, step]));
-  const handed = new Map(strand.hops.map((hop) => [hop.to, hop]));
+  // what it was handed first, by somebody who had begun before: what comes later are answers to it
+  const handed = new Map<number, Strand['hops'][number]>();
+  for (const hop of strand.hops) {
+    const [from, to] = [steps.get(hop.from), steps.get(hop.to)];
+    if (from && to && !handed.has(hop.to) && from.startedAt <= to.startedAt) handed.set(hop.to, hop);
+  }
   const arrows: Arrow[] = [];
   for (const step of strand.steps) {
     const hop = handed.get(step.id);
