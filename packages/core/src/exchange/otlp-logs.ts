@@ -21,11 +21,19 @@ const SEVERITY: Readonly<Record<string, number>> = { none: 0, trace: 1, debug: 5
 /** Records as OTLP logs (JSON encoding of ExportLogsServiceRequest), by who wrote them; one of a strand names the strand's trace. */
 export function otlpLogs(records: readonly ExchangedRecord[]): object {
   const places = new Map<string, Map<string, ExchangedRecord[]>>();
+  const traces = new Map<string, string>();
+  const traceOf = (strand: string): string => {
+    const known = traces.get(strand) ?? traceIdOf(strand);
+    traces.set(strand, known);
+    return known;
+  };
   for (const one of records) {
     const place = JSON.stringify([one.component, one.host, one.environment]);
     const loggers = places.get(place) ?? new Map<string, ExchangedRecord[]>();
     places.set(place, loggers);
-    loggers.set(one.logger, [...(loggers.get(one.logger) ?? []), one]);
+    const own = loggers.get(one.logger);
+    if (own) own.push(one);
+    else loggers.set(one.logger, [one]);
   }
   return {
     resourceLogs: [...places].map(([place, loggers]) => {
@@ -33,13 +41,13 @@ export function otlpLogs(records: readonly ExchangedRecord[]): object {
       const about = [['service.name', component], ['host.name', host], ['deployment.environment.name', environment]] as const; // prettier-ignore
       return {
         resource: { attributes: about.filter(([, value]) => value !== '').map(([key, value]) => attribute(key, value)) },
-        scopeLogs: [...loggers].map(([name, own]) => ({ scope: { name }, logRecords: own.map(logRecord) })),
+        scopeLogs: [...loggers].map(([name, own]) => ({ scope: { name }, logRecords: own.map((one) => logRecord(one, traceOf)) })),
       };
     }),
   };
 }
 
-function logRecord({ at, level, message, attributes, strand, source }: ExchangedRecord): object {
+function logRecord({ at, level, message, attributes, strand, source }: ExchangedRecord, traceOf: (strand: string) => string): object {
   const own = Object.entries(attributes).map(([key, value]) => attribute(key, typeof value === 'number' ? value : String(value)));
   return {
     timeUnixNano: nanos(at),
@@ -47,6 +55,6 @@ function logRecord({ at, level, message, attributes, strand, source }: Exchanged
     severityText: level === 'none' ? '' : level.toUpperCase(),
     body: { stringValue: message },
     attributes: [...own, attribute('log.file.path', source.path), attribute('log.record.line', source.line)],
-    ...(strand === null ? {} : { traceId: traceIdOf(strand) }),
+    ...(strand === null ? {} : { traceId: traceOf(strand) }),
   };
 }
