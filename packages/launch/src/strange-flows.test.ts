@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { FlowUsual, Page, Strand, StrandSummary } from '@fadenweg/api';
+import type { FlowUsual, IdentifierKind, LogRecord, Meaning, Page, Strand, StrandSummary, Summary } from '@fadenweg/api';
 import { filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
 import { startSystem, type System } from './testing/system.ts';
@@ -136,5 +136,54 @@ describe('what is usual is said', () => {
     const { outcome, findings } = await strand('holed', 120);
     expect(outcome).toBe('out-of-sight');
     expect(findings[0]!.sentence).toContain('our evidence of it has a hole from');
+  });
+});
+
+describe('what is declared otherwise', () => {
+  const send = async (path: string, body: object): Promise<number> => {
+    const answer = await fetch(`${system.url}/api${path}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+    expect(answer.status).toBe(202);
+    return ((await answer.json()) as { sourcesReadAgain: number }).sourcesReadAgain;
+  };
+  /** Until all that was read again is woven. */
+  async function settled(): Promise<void> {
+    for (let i = 0; i < 600; i++) {
+      const { unread, weaving, still } = await system.get<Summary>('/summary');
+      if (unread === 0 && weaving === null && still) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error('it was not woven within half a minute');
+  }
+  const all = async (): Promise<string[]> =>
+    (await Promise.all(FLOWS.map(async ({ name }) => (await system.get<Page<StrandSummary>>(`/strands?flow=${name}&limit=500`)).items))).flat().map((one) => `${one.id} ${one.outcome} ${one.records}`).sort(); // prettier-ignore
+
+  test('is read again where it was found alone, and back again leaves everything as it was', async () => {
+    const before = await all();
+    const { items } = await system.get<Page<IdentifierKind>>('/identifier-kinds');
+    const fine = items.find((one) => one.name === 'fine')!;
+    expect(await send('/identifier-kinds/fine', { ...fine, role: 'shared' })).toBe(2);
+    await settled();
+    expect(await outcomes('fine')).toEqual({});
+    expect(await outcomes('holed')).toEqual({ done: 252, 'out-of-sight': 48 });
+    expect(await send('/identifier-kinds/fine', { ...fine, label: 'fine ones' })).toBe(2);
+    await settled();
+    expect(await all()).toEqual(before);
+    expect(await send('/identifier-kinds/fine', fine)).toBe(0);
+  });
+  const failing = async (component: string): Promise<number> => {
+    const { items } = await system.get<Page<LogRecord>>(`/records?limit=1000&q=${encodeURIComponent(`weighing where component = '${component}'`)}`);
+    return items.filter(({ marks }) => marks.includes('failing')).length;
+  };
+  test('a meaning is applied where it is said alone', async () => {
+    const before = await all();
+    const { items } = await system.get<Page<Meaning>>('/meanings');
+    expect(await send('/meanings', { items: [...items, { component: 'desk-fine', contains: 'is nowhere to be found', means: 'failed' }] })).toBe(0);
+    expect(await send('/meanings', { items: [...items, { component: 'scale-fine', contains: 'weighing', means: 'failed' }] })).toBe(1);
+    await settled();
+    expect(await failing('scale-fine')).toBe(120);
+    expect(await failing('scale-holed')).toBe(0);
+    expect(await send('/meanings', { items })).toBe(1);
+    await settled();
+    expect(await all()).toEqual(before);
   });
 });

@@ -70,11 +70,6 @@ export class DeclarationRepository {
     return changed > 0;
   }
 
-  /** Whether any record names an identifier of this kind. */
-  async occurs(kindId: number): Promise<boolean> {
-    return (await this.db('sighting').where({ kind_id: kindId }).first('key')) !== undefined;
-  }
-
   async removeFlow(name: string): Promise<boolean> {
     const removed = await this.db('flow').where({ name }).delete();
     this.forget();

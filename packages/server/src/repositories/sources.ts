@@ -1,7 +1,7 @@
 import type { ReadingHints } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import { SPANS, type ComponentSpan } from './component-spans.ts';
-import type { ReaderState } from '../intake/batch.ts';
+import { FLAG, type ReaderState } from '../intake/batch.ts';
 
 export interface SourceRow {
   id: number;
@@ -281,6 +281,16 @@ export class SourceRepository {
       .whereIn('kind_id', kindIds as number[])
       .distinct()
       .pluck('source_id');
+  }
+
+  /** Sources in which a component says one of these texts, or says more than is kept of it; null stands for every component. */
+  async saying(texts: readonly { component: string | null; contains: string }[]): Promise<number[]> {
+    const said = texts.map(({ component }) => (component === null ? 'strpos(r.message, ?) > 0' : '(c.name = ? and strpos(r.message, ?) > 0)'));
+    const { rows } = await this.db.raw<{ rows: { source_id: number }[] }>(
+      `select distinct r.source_id from record r join component c on c.id = r.component_id where r.flags & ${FLAG.shortened} <> 0 or ${said.join(' or ')}`,
+      texts.flatMap(({ component, contains }) => (component === null ? [contains] : [component, contains])),
+    );
+    return rows.map((row) => row.source_id);
   }
 
   /** Sources that are read and hold a text that a pattern finds, or a field of a name. */

@@ -92,10 +92,22 @@ function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
   return parts(one) === parts(other);
 }
 
+const isFoundBy = (one: IdentifierKind, other: IdentifierKind): boolean =>
+  JSON.stringify([one.patterns, one.fields]) === JSON.stringify([other.patterns, other.fields]);
+/** With more changed meanings it is not looked up where they are said: everything is read again. */
+const MOST_LOOKED_FOR = 20;
+function onlyIn(some: readonly Meaning[], others: readonly Meaning[]): Meaning[] {
+  const keys = new Set(others.map(keyOf));
+  return some.filter((one) => !keys.has(keyOf(one)));
+}
+const keyOf = ({ component, contains, means }: Meaning): string => JSON.stringify([component, contains, means]);
+
 /** What is declared about the data. A change of kinds or meanings reads the sources again from their kept bytes, in the background. */
 export function declarationRoutes({ declarations, sources, strands, imports, weaving, suggestions }: DeclarationParts): AnyEndpoint[] {
-  const readAllAgain = async (): Promise<{ sourcesReadAgain: number }> => {
-    const ids = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
+  /** @param touched only these; all that are read where it is left out */
+  const readAgain = async (touched?: readonly number[]): Promise<{ sourcesReadAgain: number }> => {
+    const read = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
+    const ids = touched ? read.filter((id) => touched.includes(id)) : read;
     if (ids.length > 0) await imports.readAgain(ids);
     else weaving.ask(true, true);
     return { sourcesReadAgain: ids.length };
@@ -117,7 +129,9 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     // a link that the guard had taken the tie from, and somebody lets tie again, is not taken it from again
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
-    if (!before || !findsTheSame(before, kind)) return { ...kind, ...(await readAllAgain()) };
+    // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
+    if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain()) };
+    if (!findsTheSame(before, kind)) return { ...kind, ...(await readAgain(await sources.withKinds([before.id]))) };
     // which strands are doubled is judged anew, from what is read
     if (before.once !== kind.once) weaving.ask(true, false);
     return { ...kind, sourcesReadAgain: 0 };
@@ -174,7 +188,8 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       async run({ params, who }) {
         const kind = (await declarations.kinds()).find((one) => one.name === params.name);
         if (!kind || !(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
-        return (await declarations.occurs(kind.id)) ? readAllAgain() : { sourcesReadAgain: 0 };
+        const touched = await sources.withKinds([kind.id]);
+        return touched.length > 0 ? readAgain(touched) : { sourcesReadAgain: 0 };
       },
     }),
     endpoint({
@@ -245,8 +260,13 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       body: meaningsBody,
       status: 202,
       async run({ body, who }) {
+        const before = await declarations.meanings();
+        const changed = [...onlyIn(body.items, before), ...onlyIn(before, body.items)];
+        if (changed.length === 0) return { items: body.items, sourcesReadAgain: 0 };
+        const touched = changed.length > MOST_LOOKED_FOR ? undefined : await sources.saying(changed);
         await declarations.replaceMeanings(body.items, who);
-        return { items: body.items, ...(await readAllAgain()) };
+        if (touched?.length === 0) return { items: body.items, sourcesReadAgain: 0 };
+        return { items: body.items, ...(await readAgain(touched)) };
       },
     }),
   ];
