@@ -46,6 +46,8 @@ export function changedForGood(legs: readonly (readonly StrandRecord[])[], usual
 function seriesOf(legs: readonly (readonly StrandRecord[])[], usual: Usual): Series[] {
   const { sayings } = usual.of;
   const whole: Series = { what: 'whole', component: null, text: null, cases: [] };
+  // what fewer say is the middle of neither side
+  const enough = sayings.flatMap(({ legs: of }, place) => (of >= FEWEST_LEGS / 2 ? [place] : []));
   const there = sayings.map(({ component, text }): Series => ({ what: 'there', component, text, cases: [] }));
   const waits = sayings.map(({ component, text }): Series => ({ what: 'wait', component, text, cases: [] }));
   for (const records of legs) {
@@ -56,12 +58,13 @@ function seriesOf(legs: readonly (readonly StrandRecord[])[], usual: Usual): Ser
       const place = usual.placeOf(record);
       if (place >= 0 && !first.has(place)) first.set(place, record.at);
     }
-    sayings.forEach(({ after }, place) => {
+    for (const place of enough) {
+      const { after } = sayings[place]!;
       const at = first.get(place);
       there[place]!.cases.push({ at: begin, value: at === undefined ? 0 : 1 });
       const from = after && first.get(after.saying);
       if (at !== undefined && from !== undefined && from !== null) waits[place]!.cases.push({ at: begin, value: Math.max(0, at - from) });
-    });
+    }
   }
   return [whole, ...there, ...waits];
 }
@@ -84,7 +87,11 @@ function splitOf({ what, component, text, cases }: Series, slots: LocalSlots) {
   const isMore = high.middle > low.most && low.middle < high.least;
   if (!isMore && !(high.middle < low.least && low.middle > high.most)) return null;
   const days = new Map<number, number[]>();
-  for (const { at, value } of since) days.set(slots.day(at), [...(days.get(slots.day(at)) ?? []), value]);
+  for (const { at, value } of since) {
+    const own = days.get(slots.day(at));
+    if (own) own.push(value);
+    else days.set(slots.day(at), [value]);
+  }
   const alike = [...days.values()].filter((own) => (isMore ? medianOf(own) > low.most : medianOf(own) < low.least));
   if (days.size < FEWEST_DAYS || alike.length < days.size * MOST_DAYS) return null;
   const told: ChangedUsual = { at: since[0]!.at, what, component, text, before: inOne(what, before), since: inOne(what, since) };
