@@ -44,7 +44,9 @@ const huts = (seed: number): World => ({
   declaring: (url) => declare(url, { kinds: HUT_KINDS, flows: HUT_FLOWS, meanings: HUT_MEANINGS }),
 });
 /** Worlds that no test has seen: each has everyday faults, the lens works the stories of their day as well. */
-const WORLDS = [works(10_003), works(10_004), huts(20_003), huts(20_004)].filter(({ name }) => name.includes(process.env.FADENWEG_BENCH_WORLD ?? ''));
+const WORLDS = [works(10_003), works(10_004), works(10_005), huts(20_003), huts(20_004), huts(20_005)].filter(({ name }) =>
+  name.includes(process.env.FADENWEG_BENCH_WORLD ?? ''),
+);
 const WORST = Number(process.env.FADENWEG_BENCH_WORST ?? 12);
 /** Around a step, what a clock was ahead is not scored, in milliseconds. */
 const TURNING = 60_000;

@@ -164,7 +164,7 @@ test('the weave runs in proportion to time, closer and farther, with lanes put t
   await page.press('p');
   const dots = async (): Promise<number> => (await page.driver.findElements(By.css('.timed [role=option]'))).length;
   await page.until('records at their times', async () => (await dots()) > 8 && (await page.text(By.css('.telling'))).includes('labdb'));
-  const height = (): Promise<number> => page.driver.executeScript("return document.querySelector('.timed svg').getBoundingClientRect().height");
+  const height = (): Promise<number> => page.driver.executeScript("return document.querySelector('.timed .bands').getBoundingClientRect().height");
   const whole = await height();
   await page.press('+', '+');
   await page.until('twice as tall', async () => (await height()) > whole * 2 && /zoom=2\.2/.test(await page.address()));

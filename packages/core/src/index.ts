@@ -86,7 +86,7 @@ export { parametersOf, sqlIn } from './structure/sql.ts';
 export type { Broken, Listed, Part, PlanNode, TreeNode, TreePart } from './structure/types.ts';
 export { csvLine } from './exchange/csv.ts';
 export { otlpTrace } from './exchange/otlp.ts';
-export { otlpLogs } from './exchange/otlp-logs.ts';
+export { otlpAttribute, otlpAttributes, otlpResource, otlpSeverity, otlpTraceMember } from './exchange/otlp-logs.ts';
 export type { ExchangedStep, ExchangedStrand } from './exchange/strand.ts';
 export { XES_HEAD, XES_TAIL, xesTrace } from './exchange/xes.ts';
 export { problemsOf, type RunbookProblem } from './runbooks/check.ts';

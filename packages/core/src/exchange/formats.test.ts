@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { csvCells } from '../reading/csv.ts';
 import { xmlTree } from '../reading/xml-tree.ts';
 import { csvLine } from './csv.ts';
-import { otlpLogs } from './otlp-logs.ts';
+import { otlpAttributes, otlpResource, otlpSeverity, otlpTraceMember } from './otlp-logs.ts';
 import { otlpTrace } from './otlp.ts';
 import type { ExchangedStrand } from './strand.ts';
 import { XES_HEAD, XES_TAIL, xesTrace } from './xes.ts';
@@ -35,42 +35,32 @@ const strand: ExchangedStrand = {
   findings: [{ kind: 'failed-at', component: 'store', sentence: 'Failed in store.' }],
 };
 
-describe('records as OTLP logs', () => {
-  const record = (more: object) => ({
-    at: '2026-11-24T10:00:00.123456Z',
-    component: 'desk',
-    host: 'app-1',
-    environment: 'test',
-    level: 'warning',
-    logger: 'd.Main',
-    message: 'late',
-    attributes: { took: 12, queue: 'in' },
-    strand: 'order:LX-1',
-    source: { path: 'desk/desk.log', line: 7 },
-    ...more,
+describe('parts of records as OTLP logs', () => {
+  test('tell who wrote them, as far as it is known', () => {
+    const keys = (json: string): string[] => (JSON.parse(json) as { attributes: { key: string }[] }).attributes.map(({ key }) => key);
+    expect(keys(otlpResource('desk', 'app-1', 'test'))).toEqual(['service.name', 'host.name', 'deployment.environment.name']);
+    expect(keys(otlpResource('store', '', 'test'))).toEqual(['service.name', 'deployment.environment.name']);
   });
-  const told = otlpLogs([record({}), record({ logger: '', level: 'none', strand: null }), record({ component: 'store', host: '' })]) as {
-    resourceLogs: { resource: { attributes: { key: string }[] }; scopeLogs: { scope: { name: string }; logRecords: Record<string, unknown>[] }[] }[];
-  };
-  test('stand by who wrote them', () => {
-    expect(told.resourceLogs.map((one) => one.resource.attributes.map(({ key }) => key))).toEqual([
-      ['service.name', 'host.name', 'deployment.environment.name'],
-      ['service.name', 'deployment.environment.name'],
-    ]);
-    expect(told.resourceLogs[0]!.scopeLogs.map((one) => one.scope.name)).toEqual(['d.Main', '']);
-  });
-  test('tell time, severity and text, and name the trace that their strand is', () => {
-    const [first] = told.resourceLogs[0]!.scopeLogs[0]!.logRecords;
+  test('tell severity, and the trace that their strand is', () => {
+    expect(JSON.parse(`{${otlpSeverity('warning')}}`)).toEqual({ severityNumber: 13, severityText: 'WARNING' });
+    expect(JSON.parse(`{${otlpSeverity('none')}}`)).toEqual({ severityNumber: 0, severityText: '' });
     const trace = otlpTrace(strand) as { resourceSpans: { scopeSpans: { spans: { traceId: string }[] }[] }[] };
-    expect(first).toMatchObject({
-      timeUnixNano: '1795514400123456000',
-      severityNumber: 13,
-      severityText: 'WARNING',
-      body: { stringValue: 'late' },
-      traceId: trace.resourceSpans[0]!.scopeSpans[0]!.spans[0]!.traceId,
-    });
-    expect(first!.attributes).toContainEqual({ key: 'took', value: { doubleValue: 12 } });
-    expect(told.resourceLogs[0]!.scopeLogs[1]!.logRecords[0]).not.toHaveProperty('traceId');
+    expect(JSON.parse(`{${otlpTraceMember('order:LX-1')}}`)).toEqual({ traceId: trace.resourceSpans[0]!.scopeSpans[0]!.spans[0]!.traceId });
+  });
+  test('hold any members as attributes', () => {
+    const told = (members: Record<string, unknown>) => JSON.parse(`[0${otlpAttributes(members)}]`) as unknown[];
+    expect(told({})).toEqual([0]);
+    expect(told({ took: 12.5, deep: { a: [1] }, is: true })).toEqual([
+      0,
+      { key: 'took', value: { doubleValue: 12.5 } },
+      { key: 'deep', value: { stringValue: '{"a":[1]}' } },
+      { key: 'is', value: { stringValue: 'true' } },
+    ]);
+    fc.assert(
+      fc.property(fc.dictionary(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' })), (members) => {
+        expect(told(members).slice(1)).toEqual(Object.entries(members).map(([key, value]) => ({ key, value: { stringValue: value } })));
+      }),
+    );
   });
 });
 

@@ -15,6 +15,7 @@ import { continuations } from './continuing.ts';
 import { LocalSlots, type Case } from './regularly.ts';
 import { changedForGood } from './changing.ts';
 import { apart, byTimes } from './at-times.ts';
+import { farOnes } from './far-ones.ts';
 import type { FlowUsual, UsualSaying, Volume } from './types.ts';
 
 /** A leg of a flow, and how it went as far as its own records tell. */
@@ -69,7 +70,10 @@ export function learnUsual(flow: string, lessons: readonly Lesson[], zone = 'UTC
 /** Learned once more without those that depart from what was learned of all. */
 function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
   const usual = new Usual(first);
-  const plain = good.filter(({ records }) => departures(records, usual).length === 0 && amiss(records, usual, SURELY).length === 0);
+  const far = farOnes(good, usual);
+  const plain = good.filter(
+    (lesson) => !far.has(lesson) && departures(lesson.records, usual).length === 0 && amiss(lesson.records, usual, SURELY).length === 0,
+  );
   // where many depart, that is how it is
   return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75)
     ? first

@@ -4,7 +4,7 @@ import type { Usually } from './types.ts';
 const MANY = 100;
 /** Of a normal distribution: what lies this many spreads above the middle occurs three times in a million. */
 const FAR = 4.5;
-const OF_90 = 1.2816;
+export const OF_90 = 1.2816;
 const OF_95 = 1.6449;
 
 /** Where numbers lie on a logarithmic scale; robust as long as fewer than one in twenty do not belong to them. */
@@ -34,13 +34,13 @@ export function lieOf(numbers: readonly number[], unit: number): Lie {
 }
 
 /** The bounds beyond which a number departs. */
-export function fences({ median, up, down }: Lie, unit: number): { low: number; high: number } {
+export function fences({ median, up, down }: Pick<Lie, 'median' | 'up' | 'down'>, unit: number): { low: number; high: number } {
   const middle = Math.log(median + unit);
   return { low: Math.exp(middle - FAR * down) - unit, high: Math.exp(middle + FAR * up) - unit };
 }
 
-/** A millisecond: what most logs tell apart. */
-const TOLD_APART = 1000;
+/** A millisecond: what most logs tell apart, in microseconds. */
+export const TOLD_APART = 1000;
 
 /** How long something usually takes, in microseconds; below 0 counts as 0. */
 export function usually(times: readonly number[]): Usually {

@@ -47,8 +47,14 @@ export class RecordTexts {
   /** @param texts expressions over `record r` */
   static async open(databaseUrl: string, texts: readonly [string, string, string]): Promise<RecordTexts> {
     const client = await ownClient(databaseUrl);
-    await client.query('create temp table picked (place int, at bigint, id bigint)');
-    return new RecordTexts(client, texts);
+    const own = new RecordTexts(client, texts);
+    try {
+      await client.query('create temp table picked (place int, at bigint, id bigint)');
+    } catch (error) {
+      own.close();
+      throw error;
+    }
+    return own;
   }
 
   /** All records of a window, in order of time. */

@@ -12,6 +12,8 @@ const SHORTEST_PAUSE = 1500;
 const LONGEST_CLOSING = 1500;
 /** A short import is woven once, at its end; a long one for the first time after this, in milliseconds. */
 const FIRST_PAUSE = 30_000;
+/** What is read again is woven as a whole, and that again at its end: only where it takes long is it woven in between. */
+const AGAIN_PAUSE = 300_000;
 
 /**
  * Keeps strands in step with what is stored: one worker, which is told of every batch and weaves in pauses that grow with its work.
@@ -90,7 +92,7 @@ export class Weaving {
    */
   askLater(all: boolean): void {
     this.patient = true;
-    this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
+    this.pausedUntil = Math.max(this.pausedUntil, Date.now() + AGAIN_PAUSE);
     this.want(all, true);
     this.schedule();
   }

@@ -1,89 +1,64 @@
 <script setup lang="ts">
-import type { StrandLine } from '@fadenweg/api';
-import { clock } from '../time/format.ts';
-import type { TimeLayout } from './time-layout.ts';
+import { computed } from 'vue';
+import { HEAD, partOf, type TimeLayout } from './time-layout.ts';
 
-/** The picture of a strand in proportion to time: as much of its layout as it is given. */
-defineProps<{
+/** Of the picture of a strand in proportion to time what lies between two heights: all but the records. */
+const props = defineProps<{
   layout: TimeLayout;
-  /** Dashed lines are drawn where they are in sight alone: each dash of one that is longer costs. */
-  band: { from: number; to: number };
-  selected: string | null;
-  isBad: (line: StrandLine) => boolean;
+  from: number;
+  to: number;
   /** Pixels that it is scrolled to the right: times stay in sight. */
   left: number;
 }>();
-const emit = defineEmits<{ select: [id: string] }>();
+const part = computed(() => partOf(props.layout, props.from, props.to));
 const SHORT = 7;
 const cut = (text: string, room: number): string =>
   text.length * SHORT > room ? `${text.slice(0, Math.max(3, Math.floor(room / SHORT) - 1))}…` : text;
 const room = (from: number, to: number): number => Math.abs(to - from) - 22;
 </script>
 <template>
-  <svg :width="layout.width" :height="layout.height" class="picture" role="presentation">
-    <g role="presentation" aria-hidden="true">
-      <line
-        v-for="lane in layout.lanes"
-        :key="lane.name"
-        :x1="lane.x"
-        :x2="lane.x"
-        :y1="band.from"
-        :y2="band.to"
-        :stroke-dashoffset="band.from"
-        class="lane"
-      />
-      <g v-for="(tick, i) in layout.ticks" :key="i">
-        <line :x1="76" :x2="layout.width" :y1="tick.y" :y2="tick.y" class="tick" />
-        <text :x="72 + left" :y="tick.y + 4" text-anchor="end" class="time">{{ tick.text }}</text>
-      </g>
-      <g v-for="one in layout.breaks" :key="one.y">
-        <rect x="0" :y="one.y - 11" :width="layout.width" height="22" class="ground" />
-        <text x="92" :y="one.y + 4" class="time later">{{ one.text }}</text>
-      </g>
-      <rect
-        v-for="bar in layout.bars"
-        :key="bar.step"
-        :x="bar.x"
-        :y="bar.y"
-        width="9"
-        :height="bar.height"
-        class="bar"
-        :class="`outcome-${bar.outcome}`"
-      >
-        <title>{{ bar.words }}</title>
-      </rect>
-      <rect v-for="(wait, i) in layout.waits" :key="i" :x="wait.x" :y="wait.y" width="9" :height="wait.height" class="wait" :class="wait.kind" />
-      <g v-for="arrow in layout.arrows" :key="arrow.key">
-        <line :x1="arrow.from.x" :y1="arrow.from.y" :x2="arrow.to.x" :y2="arrow.to.y" class="arrow" :class="{ back: arrow.back }" />
-        <path :d="`M${arrow.to.x} ${arrow.to.y} l${arrow.to.x > arrow.from.x ? -7 : 7} -3.4 v6.8 z`" class="head" />
-        <text v-if="arrow.label" :x="(arrow.from.x + arrow.to.x) / 2" :y="(arrow.from.y + arrow.to.y) / 2 - 3" text-anchor="middle" class="label">
-          {{ cut(arrow.label, room(arrow.from.x, arrow.to.x)) }}
-        </text>
-      </g>
+  <svg
+    :width="layout.width"
+    :height="to - from"
+    :viewBox="`0 ${from} ${layout.width} ${to - from}`"
+    class="picture"
+    role="presentation"
+    aria-hidden="true"
+  >
+    <line
+      v-for="lane in layout.lanes"
+      :key="lane.name"
+      :x1="lane.x"
+      :x2="lane.x"
+      :y1="Math.max(HEAD, from)"
+      :y2="to"
+      :stroke-dashoffset="Math.max(HEAD, from)"
+      class="lane"
+    />
+    <g v-for="(tick, i) in part.ticks" :key="i">
+      <line :x1="76" :x2="layout.width" :y1="tick.y" :y2="tick.y" class="tick" />
+      <text :x="72 + left" :y="tick.y + 4" text-anchor="end" class="time">{{ tick.text }}</text>
     </g>
-    <circle
-      v-for="dot in layout.dots"
-      :id="`dot-${dot.line.id}`"
-      :key="dot.line.id"
-      :cx="dot.x"
-      :cy="dot.y"
-      :r="dot.line.id === selected ? 6 : isBad(dot.line) ? 4.5 : 3"
-      class="dot"
-      role="option"
-      :aria-selected="dot.line.id === selected"
-      :aria-label="`${clock(dot.line.at)} ${dot.line.component}: ${dot.line.message.slice(0, 120)}`"
-      :class="{ bad: isBad(dot.line), picked: dot.line.id === selected }"
-      @click="emit('select', dot.line.id)"
-    >
-      <title>{{ clock(dot.line.at) }} {{ dot.line.component }}: {{ dot.line.message.slice(0, 300) }}</title>
-    </circle>
+    <g v-for="one in part.breaks" :key="one.y">
+      <rect x="0" :y="one.y - 11" :width="layout.width" height="22" class="ground" />
+      <text x="92" :y="one.y + 4" class="time later">{{ one.text }}</text>
+    </g>
+    <rect v-for="bar in part.bars" :key="bar.step" :x="bar.x" :y="bar.y" width="9" :height="bar.height" class="bar" :class="`outcome-${bar.outcome}`">
+      <title>{{ bar.words }}</title>
+    </rect>
+    <rect v-for="(wait, i) in part.waits" :key="i" :x="wait.x" :y="wait.y" width="9" :height="wait.height" class="wait" :class="wait.kind" />
+    <g v-for="arrow in part.arrows" :key="arrow.key">
+      <line :x1="arrow.from.x" :y1="arrow.from.y" :x2="arrow.to.x" :y2="arrow.to.y" class="arrow" :class="{ back: arrow.back }" />
+      <path :d="`M${arrow.to.x} ${arrow.to.y} l${arrow.to.x > arrow.from.x ? -7 : 7} -3.4 v6.8 z`" class="head" />
+      <text v-if="arrow.label" :x="(arrow.from.x + arrow.to.x) / 2" :y="(arrow.from.y + arrow.to.y) / 2 - 3" text-anchor="middle" class="label">
+        {{ cut(arrow.label, room(arrow.from.x, arrow.to.x)) }}
+      </text>
+    </g>
   </svg>
 </template>
 <style scoped>
 .picture {
   display: block;
-  /* a layer of its own: what is beside it is not drawn anew with it */
-  will-change: transform;
 }
 .lane {
   stroke: var(--strong-seam);
@@ -132,19 +107,5 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
 }
 .head {
   fill: var(--soft-ink);
-}
-.dot {
-  fill: var(--linen);
-  stroke: var(--indigo);
-  stroke-width: 1.6;
-  cursor: pointer;
-}
-.dot.bad {
-  fill: var(--madder);
-  stroke: var(--madder);
-}
-.dot.picked {
-  fill: var(--weld);
-  stroke: var(--ink);
 }
 </style>

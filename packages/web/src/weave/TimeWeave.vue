@@ -4,7 +4,8 @@ import { useElementSize } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useScrolled } from '../frame/use-scrolled.ts';
 import { clock } from '../time/format.ts';
-import { apartDots, fittingScale, HEAD, timeLayout } from './time-layout.ts';
+import TimeDots from './TimeDots.vue';
+import { apartDots, fittingScale, HEAD, timeLayout, type Dot } from './time-layout.ts';
 import TimePicture from './TimePicture.vue';
 
 /** The strand in proportion to time: wide lanes, a bar for each step, labelled arrows between them, times along the side. */
@@ -16,28 +17,26 @@ const { width, height } = useElementSize(scroller);
 /** Height of the lanes' names: all of it is in sight below them. */
 const NAMES = 24;
 const layout = computed(() => timeLayout(props.strand, props.lines, fittingScale(props.strand, height.value - NAMES) * props.zoom, width.value));
-const BESIDE = 260;
-/** Only what is in sight is drawn, and it changes only every so many pixels: in between the browser scrolls alone. */
-const drawn = computed(() => Math.floor(top.value / BESIDE) * BESIDE);
-const inSight = (from: number, to: number): boolean => to >= drawn.value - BESIDE && from <= drawn.value + height.value + 2 * BESIDE;
-const band = computed(() => ({
-  from: Math.max(HEAD, drawn.value - BESIDE),
-  to: Math.min(layout.value.height, drawn.value + height.value + 2 * BESIDE),
-}));
-const sight = computed(() => {
-  const all = layout.value;
-  return {
-    ...all,
-    bars: all.bars.filter((one) => inSight(one.y, one.y + one.height)),
-    arrows: all.arrows.filter((one) => inSight(Math.min(one.from.y, one.to.y), Math.max(one.from.y, one.to.y))),
-    waits: all.waits.filter((one) => inSight(one.y, one.y + one.height)),
-    ticks: all.ticks.filter((one) => inSight(one.y, one.y)),
-    dots: apartDots(
-      all.dots.filter((dot) => inSight(dot.y, dot.y)),
-      props.selected,
-    ),
-  };
+/** Drawn in bands of this height, and of those only what is in sight or close to it: what stands is not touched while it scrolls. */
+const BAND = 240;
+const bands = computed(() => {
+  const last = Math.max(0, Math.ceil(layout.value.height / BAND) - 1);
+  const first = Math.min(last, Math.max(0, Math.floor(top.value / BAND) - 1));
+  const end = Math.min(last, Math.floor((top.value + height.value) / BAND) + 1);
+  return Array.from({ length: end - first + 1 }, (_, i) => first + i);
 });
+const endOf = (band: number): number => Math.min(layout.value.height, (band + 1) * BAND);
+const dots = computed(() => {
+  const own = new Map<number, Dot[]>();
+  for (const dot of apartDots(layout.value.dots, props.selected)) {
+    const band = Math.floor(dot.y / BAND);
+    const there = own.get(band);
+    if (there) there.push(dot);
+    else own.set(band, [dot]);
+  }
+  return own;
+});
+const NONE: Dot[] = [];
 const knots = computed(() => new Set(props.strand.findings.map((finding) => finding.record.id)));
 const isBad = (line: StrandLine): boolean => line.marks.includes('failing') || knots.value.has(line.id);
 const order = computed(() => [...layout.value.dots].sort((a, b) => a.y - b.y));
@@ -93,7 +92,29 @@ watch(() => props.zoom, (now, before) => {
           >{{ lane.name }}</span
         >
       </div>
-      <TimePicture :layout="sight" :band="band" :selected="selected" :is-bad="isBad" :left="left" @select="(id) => emit('select', id)" />
+      <div class="bands" :style="{ width: `${layout.width}px`, height: `${layout.height}px` }" role="presentation">
+        <TimePicture
+          v-for="band in bands"
+          :key="band"
+          :layout="layout"
+          :from="band * BAND"
+          :to="endOf(band)"
+          :left="left"
+          :style="{ top: `${band * BAND}px` }"
+        />
+        <TimeDots
+          v-for="band in bands"
+          :key="band"
+          :dots="dots.get(band) ?? NONE"
+          :width="layout.width"
+          :from="band * BAND"
+          :to="endOf(band)"
+          :selected="selected"
+          :is-bad="isBad"
+          :style="{ top: `${band * BAND}px` }"
+          @select="(id) => emit('select', id)"
+        />
+      </div>
     </div>
     <p v-if="picked" class="telling mono" role="status">
       <span class="soft">{{ clock(picked.line.at) }}</span> {{ picked.line.component }}: {{ picked.line.message.split('\n', 1)[0]!.slice(0, 400) }}
@@ -115,6 +136,15 @@ watch(() => props.zoom, (now, before) => {
   margin-top: 40px;
   border-top: 1px solid var(--seam);
   outline-offset: -2px;
+}
+.bands {
+  position: relative;
+  /* a layer of its own: what is beside it is not drawn anew with it */
+  will-change: transform;
+}
+.bands > :deep(svg) {
+  position: absolute;
+  left: 0;
 }
 .names {
   position: sticky;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Step, Strand, StrandLine } from '@fadenweg/api';
 import { lanesBy } from './lanes-by.ts';
-import { fittingScale, HEAD, MOST_HEIGHT, timeLayout } from './time-layout.ts';
+import { fittingScale, HEAD, MOST_HEIGHT, timeLayout, partOf } from './time-layout.ts';
 
 const iso = (ms: number): string => `2026-11-24T${new Date(ms).toISOString().slice(11, 23)}000Z`;
 const step = (id: number, parent: number | null, component: string, from: number, to: number, more: Partial<Step> = {}): Step =>
@@ -53,6 +53,16 @@ describe('the weave in proportion to time', () => {
     expect(two.breaks.map((one) => one.text)).toEqual(['2 h later']);
     expect(two.height).toBeLessThan(1300);
     expect(two.dots.at(-1)!.y).toBe(HEAD + 1000 + 44 + 100);
+  });
+  test('is told in bands: each shows all that reaches into it, and nothing is left out', () => {
+    const tall = timeLayout(strand(), LINES, 2, 900);
+    const bands = Array.from({ length: Math.ceil(tall.height / 240) }, (_, i) => partOf(tall, i * 240, Math.min(tall.height, (i + 1) * 240)));
+    for (const kind of ['ticks', 'bars', 'arrows'] as const) expect(new Set<unknown>(bands.flatMap((one) => one[kind]))).toEqual(new Set<unknown>(tall[kind])); // prettier-ignore
+    bands.forEach((band, i) => {
+      const reaching = tall.bars.filter((bar) => bar.y < (i + 1) * 240 && bar.y + bar.height > i * 240);
+      expect(band.bars).toEqual(expect.arrayContaining(reaching));
+      for (const tick of band.ticks) expect(Math.abs(tick.y - (i + 0.5) * 240)).toBeLessThan(120 + 30);
+    });
   });
   test('is never taller than a browser draws, and fits where it is shown whole', () => {
     expect(timeLayout(strand(), LINES, 1e6, 900).height).toBeLessThanOrEqual(MOST_HEIGHT + 100);

@@ -126,6 +126,20 @@ export function timeLayout(strand: Strand, lines: readonly StrandLine[], perMs: 
   };
 }
 
+/** Letters and points reach so far beyond their place. */
+const AROUND = 24;
+/** What of a layout shows between two heights. */
+export function partOf({ ticks, breaks, bars, waits, arrows }: TimeLayout, from: number, to: number) {
+  const shows = (begin: number, end: number): boolean => end >= from - AROUND && begin <= to + AROUND;
+  return {
+    ticks: ticks.filter((one) => shows(one.y, one.y)),
+    breaks: breaks.filter((one) => shows(one.y, one.y)),
+    bars: bars.filter((one) => shows(one.y, one.y + one.height)),
+    waits: waits.filter((one) => shows(one.y, one.y + one.height)),
+    arrows: arrows.filter((one) => shows(Math.min(one.from.y, one.to.y), Math.max(one.from.y, one.to.y))),
+  };
+}
+
 /** Records that would lie on the same point are one; the selected one and those that tell of a failure stay. */
 export function apartDots(dots: readonly Dot[], selected: string | null): Dot[] {
   const seen = new Set<string>();

@@ -3,7 +3,8 @@ import { h } from 'vue';
 import { framed, LEGEND, legendOf, TITLE } from './picture-frame.ts';
 import { colour, cut, drawnAlone, make, MARGIN, SANS, text } from './picture-parts.ts';
 import type { SvgPicture } from './picture-png.ts';
-import { apartDots, fittingScale, HEAD, timeLayout } from './time-layout.ts';
+import TimeDots from './TimeDots.vue';
+import { apartDots, fittingScale, timeLayout } from './time-layout.ts';
 import TimePicture from './TimePicture.vue';
 
 /** Height and width of one that is not zoomed. */
@@ -22,15 +23,14 @@ export function timeSvg(strand: Strand, lines: StrandLine[], zoom: number): Prom
     return one;
   });
   const body = make('g', { transform: `translate(${MARGIN} ${TITLE + NAMES})` });
+  const { width, height } = layout;
+  const between = { from: 0, to: height };
   body.append(
     drawnAlone(
-      h(TimePicture, {
-        layout: { ...layout, dots: apartDots(layout.dots, null) },
-        band: { from: HEAD, to: layout.height },
-        selected: null,
-        isBad,
-        left: 0,
-      }),
+      h('svg', { width, height }, [
+        h(TimePicture, { layout, ...between, left: 0 }),
+        h(TimeDots, { dots: apartDots(layout.dots, null), width, ...between, selected: null, isBad }),
+      ]),
     ),
   );
   const size = { width: layout.width + MARGIN * 2, height: TITLE + NAMES + layout.height + LEGEND };

@@ -36,8 +36,30 @@ export interface RecordForm {
   shape(text: string): string | null;
   identifier(of: { kind: string; value: string; role: string }): string | null;
   strand(of: OfStrand): string;
-  write(row: RecordText, beside: Beside, add: (part: Buffer) => void): void;
+  /** All of them, in pieces that each stand for themselves. */
+  pieces(rows: readonly RecordText[], besideOf: (row: RecordText) => Beside): Generator<Buffer>;
 }
+
+/** Bytes are given out in pieces of about this many. */
+export const PIECE = 1 << 18;
+
+/** Pieces of whole lines. */
+const lines = (write: (row: RecordText, beside: Beside, add: (part: Buffer) => void) => void): RecordForm['pieces'] =>
+  function* (rows, besideOf) {
+    let parts: Buffer[] = [];
+    let bytes = 0;
+    const add = (part: Buffer): void => {
+      parts.push(part);
+      bytes += part.length;
+    };
+    for (const row of rows) {
+      write(row, besideOf(row), add);
+      if (bytes < PIECE) continue;
+      yield Buffer.concat(parts, bytes);
+      [parts, bytes] = [[], 0];
+    }
+    if (bytes > 0) yield Buffer.concat(parts, bytes);
+  };
 
 const AT = `to_char(timestamp 'epoch' + r.at * interval '1 microsecond', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`;
 /** Where it begins in its source, as its id tells. */
@@ -70,7 +92,7 @@ export const AS_JSON: RecordForm = {
   shape: (text) => JSON.stringify(text),
   identifier: ({ kind, value, role }) => JSON.stringify({ kind, value, role }),
   strand: (of) => `,${inside(of)}`,
-  write({ texts: [body, place], carried }, { fixed, shape, identifiers, strand }, add) {
+  pieces: lines(({ texts: [body, place], carried }, { fixed, shape, identifiers, strand }, add) => {
     for (const part of [OPEN, body, fixed[0], place, fixed[1], IDENTIFIERS]) add(part);
     identifiers.forEach((one, i) => {
       if (i > 0) add(COMMA);
@@ -80,7 +102,7 @@ export const AS_JSON: RecordForm = {
     add(shape ?? NO_SHAPE);
     if (strand) add(strand);
     add(strand ? (carried ? CARRIED : DECLARED) : NO_STRAND);
-  },
+  }),
 };
 
 /** A text as a cell, with an apostrophe in front of what a spreadsheet would run as a formula. */
@@ -99,9 +121,9 @@ export const AS_CSV: RecordForm = {
   shape: () => null,
   identifier: () => null,
   strand: (of) => csvLine([of.strand]),
-  write({ texts: [head, logger, tail] }, { fixed, strand }, add) {
+  pieces: lines(({ texts: [head, logger, tail] }, { fixed, strand }, add) => {
     for (const part of [head, fixed[0], logger, COMMA]) add(part);
     if (strand) add(strand);
     for (const part of [fixed[1], tail, END]) add(part);
-  },
+  }),
 };
