@@ -1,4 +1,4 @@
-import type { TreeNode } from './types.ts';
+import { NO_CHILDREN, type TreeNode } from './types.ts';
 
 const KINDS = ['object', 'list', 'text', 'number', 'truth', 'nothing', 'element', 'attribute'] as const satisfies TreeNode['kind'][];
 const PLACES = Object.fromEntries(KINDS.map((kind, i) => [kind, i])) as Record<TreeNode['kind'], number>;
@@ -23,16 +23,16 @@ export function flattened(root: TreeNode): FlatTree {
   const lengths = new Uint32Array(nodes.length * 2);
   const kinds = new Uint8Array(nodes.length);
   const children = new Uint32Array(nodes.length);
-  let text = '';
+  const texts: string[] = [];
   for (let i = 0; i < nodes.length; i++) {
     const { name, value, kind, children: own } = nodes[i]!;
     lengths[2 * i] = name.length;
     lengths[2 * i + 1] = value.length;
     kinds[i] = PLACES[kind];
     children[i] = own.length;
-    text += name + value;
+    texts.push(name, value);
   }
-  return { kinds, children, lengths, text };
+  return { kinds, children, lengths, text: texts.join('') };
 }
 
 /** The tree that was flattened. */
@@ -42,8 +42,14 @@ export function unflattened({ kinds, children, lengths, text }: FlatTree): TreeN
   const take = (length: number): string => text.slice(at, (at += length));
   const node = (): TreeNode => {
     const i = next++;
-    const own: TreeNode = { name: take(lengths[2 * i]!), kind: KINDS[kinds[i]!]!, value: take(lengths[2 * i + 1]!), children: [] };
-    for (let left = children[i]!; left > 0; left--) own.children.push(node());
+    let left = children[i]!;
+    const own: TreeNode = {
+      name: take(lengths[2 * i]!),
+      kind: KINDS[kinds[i]!]!,
+      value: take(lengths[2 * i + 1]!),
+      children: left > 0 ? [] : NO_CHILDREN,
+    };
+    for (; left > 0; left--) own.children.push(node());
     return own;
   };
   return node();

@@ -8,6 +8,9 @@ export interface TreeNode {
   value: string;
   children: TreeNode[];
 }
+/** Of a leaf: one for all of them, since most of a large tree are leaves. */
+export const NO_CHILDREN = Object.freeze([]) as unknown as TreeNode[];
+
 export interface Broken {
   /** In the message, in UTF-16 units. */
   at: number;

@@ -35,7 +35,7 @@ describe('valid JSON as a tree', () => {
     const { root } = validJsonTree('{"a": 1.50, "a": 9007199254740993, "b": -0e+7}')!;
     expect(root.children.map(({ name, value }) => [name, value])).toEqual([['a', '1.50'], ['a', '9007199254740993'], ['b', '-0e+7']]); // prettier-ignore
   });
-  test.each(['', '{', '[1,]', '{"a" 1}', '{a:1}', '[1 2]', '"\\x"', '"a\nb"', '01', '1 2', 'nul', '[1}', '{"a":1'])('is not %j', (text) => expect(validJsonTree(text)).toBeNull()); // prettier-ignore
+  test.each(['', '{', '[1,]', '{"a" 1}', '{a:1}', '[1 2]', '"\\x"', '"a\nb"', '01', '-', '1.', '.5', '1e', '1e+', '-.5', '1.e5', '1 2', 'nul', '[1}', '{"a":1'])('is not %j', (text) => expect(validJsonTree(text)).toBeNull()); // prettier-ignore
   test('of any text agrees with the parser that goes on behind errors', () => {
     fc.assert(
       fc.property(
@@ -61,6 +61,9 @@ describe('valid JSON as a tree', () => {
   test('tells where it is cut, and nests no deeper than the view', () => {
     const many = validJsonTree(`[${'1,'.repeat(250_000)}1]`)!;
     expect([many.cut, many.nodes, many.root.children.length]).toEqual([true, 200_000, 199_999]);
+    const inside = validJsonTree(`{"a":[${'[0,1],'.repeat(99_999)}[]]}`)!;
+    expect([inside.cut, inside.root.children[0]!.children.length]).toEqual([true, 66_666]);
+    expect(flattened(inside.root).kinds).toHaveLength(200_000);
     let depth = 0;
     for (let node: TreeNode | undefined = validJsonTree('['.repeat(400) + ']'.repeat(400))!.root; node; node = node.children[0]) depth++;
     expect(depth).toBeLessThanOrEqual(102);

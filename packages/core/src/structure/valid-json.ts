@@ -1,7 +1,6 @@
-import { DEEPEST, MOST_NODES, type TreeNode } from './types.ts';
+import { DEEPEST, MOST_NODES, NO_CHILDREN, type TreeNode } from './types.ts';
 
-const NUMBER = /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
-const [QUOTE, BACKSLASH] = [34, 92];
+const [QUOTE, BACKSLASH, MINUS, PLUS, ZERO, POINT, EXPONENT] = [34, 92, 45, 43, 48, 46, 101];
 
 /** Thrown inside, where a text is no valid JSON. */
 class Invalid extends Error {}
@@ -43,10 +42,31 @@ export function validJsonTree(text: string): { root: TreeNode; nodes: number; cu
     }
     throw new Invalid();
   };
+  const digits = (): void => {
+    const from = at;
+    for (let code = text.charCodeAt(at); code >= 48 && code <= 57; code = text.charCodeAt(at)) at++;
+    if (at === from) throw new Invalid();
+  };
+  const number = (): string => {
+    const from = at;
+    if (text.charCodeAt(at) === MINUS) at++;
+    if (text.charCodeAt(at) === ZERO) at++;
+    else digits();
+    if (text.charCodeAt(at) === POINT) {
+      at++;
+      digits();
+    }
+    if ((text.charCodeAt(at) | 32) === EXPONENT) {
+      const sign = text.charCodeAt(++at);
+      if (sign === PLUS || sign === MINUS) at++;
+      digits();
+    }
+    return text.slice(from, at);
+  };
   const word = (wanted: string, kind: TreeNode['kind'], name: string): TreeNode => {
     if (!text.startsWith(wanted, at)) throw new Invalid();
     at += wanted.length;
-    return { name, kind, value: wanted, children: [] };
+    return { name, kind, value: wanted, children: NO_CHILDREN };
   };
   const list = (name: string, depth: number, object: boolean): TreeNode => {
     const own: TreeNode = { name, kind: object ? 'object' : 'list', value: '', children: [] };
@@ -65,8 +85,9 @@ export function validJsonTree(text: string): { root: TreeNode; nodes: number; cu
         blank();
         if (text.charCodeAt(at++) !== 58) throw new Invalid();
       }
+      const shown = depth < DEEPEST && nodes < MOST_NODES;
       const child = value(key, depth + 1);
-      if (depth < DEEPEST && nodes <= MOST_NODES) own.children.push(child);
+      if (shown) own.children.push(child);
       blank();
       const next = text.charCodeAt(at++);
       if (next === end) break;
@@ -81,17 +102,13 @@ export function validJsonTree(text: string): { root: TreeNode; nodes: number; cu
     nodes++;
     blank();
     const code = text.charCodeAt(at);
-    if (code === QUOTE) return { name, kind: 'text', value: string(), children: [] };
+    if (code === QUOTE) return { name, kind: 'text', value: string(), children: NO_CHILDREN };
     if (code === 123) return list(name, depth, true);
     if (code === 91) return list(name, depth, false);
     if (code === 116) return word('true', 'truth', name);
     if (code === 102) return word('false', 'truth', name);
     if (code === 110) return word('null', 'nothing', name);
-    NUMBER.lastIndex = at;
-    const number = NUMBER.exec(text);
-    if (!number) throw new Invalid();
-    at = NUMBER.lastIndex;
-    return { name, kind: 'number', value: number[0], children: [] };
+    return { name, kind: 'number', value: number(), children: NO_CHILDREN };
   };
   try {
     const root = value('', 0);

@@ -1,4 +1,4 @@
-import { DEEPEST, MOST_NODES, type TreeNode } from './types.ts';
+import { DEEPEST, MOST_NODES, NO_CHILDREN, type TreeNode } from './types.ts';
 
 /** Letters of names: 1 where one may begin, 2 where it may go on. */
 const LETTERS = Uint8Array.from({ length: 128 }, (_, code) =>
@@ -81,7 +81,7 @@ export function validXml(text: string): { root: TreeNode; nodes: number; end: nu
       const raw = text.slice(at + 1, end);
       if (/[<\t\n]/.test(raw) || node.children.some((one) => one.name === own)) throw new Unsure();
       if (++nodes > MOST_NODES) throw new Unsure();
-      node.children.push({ name: own, kind: 'attribute', value: plain(raw), children: [] });
+      node.children.push({ name: own, kind: 'attribute', value: plain(raw), children: NO_CHILDREN });
       at = end + 1;
     }
   };

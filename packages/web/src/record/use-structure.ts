@@ -11,28 +11,41 @@ function whole(part: FlatPart): Part {
   return { ...rest, root: unflattened(tree) };
 }
 
+/** One worker for all, which has warmed up by the time that a long text comes. */
+let worker: Worker | null = null;
+let asked = 0;
+const waiting = new Map<number, (parts: Part[]) => void>();
+function started(): Worker {
+  if (worker) return worker;
+  worker = new Worker(new URL('./structure.worker.ts', import.meta.url), { type: 'module' });
+  worker.onmessage = ({ data }: MessageEvent<StructureTold>) => {
+    const take = waiting.get(data.number);
+    waiting.delete(data.number);
+    take?.(data.parts.map(whole));
+  };
+  return worker;
+}
+
 /** What a message is made of; null while it is worked out. */
 export function useStructure(text: Ref<string | null>) {
   const parts = shallowRef<Part[] | null>(null);
-  let worker: Worker | null = null;
-  let number = 0;
+  let own = 0;
+  started();
   watch(
     text,
     (now) => {
-      number++;
+      waiting.delete(own);
       if (now === null || now.length <= SHORT) {
         parts.value = now === null ? null : partsOfMessage(now);
         return;
       }
       parts.value = null;
-      worker ??= new Worker(new URL('./structure.worker.ts', import.meta.url), { type: 'module' });
-      worker.onmessage = ({ data }: MessageEvent<StructureTold>) => {
-        if (data.number === number) parts.value = data.parts.map(whole);
-      };
-      worker.postMessage({ number, text: now } satisfies StructureAsked);
+      own = ++asked;
+      waiting.set(own, (found) => (parts.value = found));
+      started().postMessage({ number: own, text: now } satisfies StructureAsked);
     },
     { immediate: true },
   );
-  onScopeDispose(() => worker?.terminate());
+  onScopeDispose(() => waiting.delete(own));
   return parts;
 }

@@ -57,7 +57,7 @@ describe('the weave in proportion to time', () => {
   test('is told in bands: each shows all that reaches into it, and nothing is left out', () => {
     const tall = timeLayout(strand(), LINES, 2, 900);
     const bands = Array.from({ length: Math.ceil(tall.height / 240) }, (_, i) => partOf(tall, i * 240, Math.min(tall.height, (i + 1) * 240)));
-    for (const kind of ['ticks', 'bars', 'arrows'] as const) expect(new Set<unknown>(bands.flatMap((one) => one[kind]))).toEqual(new Set<unknown>(tall[kind])); // prettier-ignore
+    for (const kind of ['ticks', 'bars', 'arrows'] as const) expect(new Set<unknown>(bands.flatMap((one) => one[kind] as unknown[]))).toEqual(new Set<unknown>(tall[kind])); // prettier-ignore
     bands.forEach((band, i) => {
       const reaching = tall.bars.filter((bar) => bar.y < (i + 1) * 240 && bar.y + bar.height > i * 240);
       expect(band.bars).toEqual(expect.arrayContaining(reaching));
