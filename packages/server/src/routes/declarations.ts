@@ -92,6 +92,9 @@ function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
   return parts(one) === parts(other);
 }
 
+/** Only how long a value is lent to one strand changed: the same stands in records, and ties for longer or shorter. */
+const onlyLeased = (one: IdentifierKind, other: IdentifierKind): boolean =>
+  one.leaseMs !== null && other.leaseMs !== null && findsTheSame({ ...one, leaseMs: other.leaseMs }, other);
 const isFoundBy = (one: IdentifierKind, other: IdentifierKind): boolean =>
   JSON.stringify([one.patterns, one.fields]) === JSON.stringify([other.patterns, other.fields]);
 /** With more changed meanings it is not looked up where they are said: everything is read again. */
@@ -131,6 +134,10 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
     if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain()) };
+    if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
+      weaving.ask(true, true);
+      return { ...kind, sourcesReadAgain: 0 };
+    }
     if (!findsTheSame(before, kind)) return { ...kind, ...(await readAgain(await sources.withKinds([before.id]))) };
     // which strands are doubled is judged anew, from what is read
     if (before.once !== kind.once) weaving.ask(true, false);
