@@ -5,6 +5,10 @@ export const MOST_DRIFT = 500e-6;
 /** What it costs to say that a clock was set, that it drifts, and to leave a reading out: one between two that agree is left out, two are not. */
 const COST = { span: 2, drift: 0.4, out: 2.5 };
 
+/** A clock is right where nine of ten readings allow it, of as many as this: one in so many is narrowed by what is mistaken. */
+const NEARLY_ALL = 0.9;
+const MANY = 10;
+
 interface Line {
   ahead: number;
   drift: number;
@@ -47,7 +51,7 @@ export function fit(readings: readonly ClockReading[]): ClockSpan[] {
   const spans: ClockSpan[] = [];
   for (let to = count; to > 0;) {
     const { from, line } = choice[to]!;
-    if (line) spans.unshift(spanOf(readings.slice(from, to), line));
+    if (line) spans.unshift(rightOrAs(readings.slice(from, to), line));
     to = from;
   }
   joined(spans);
@@ -95,6 +99,15 @@ function evenly(readings: readonly ClockReading[]): Line | null {
     if (!steady.add({ ...reading, low: reading.low - grown - 1, high: reading.high - grown + 1 })) return null;
   }
   return { ahead: steady.line().ahead, drift };
+}
+
+/** The account of a stretch; none at all where nearly all of its readings allow the clock to be right. */
+function rightOrAs(readings: readonly ClockReading[], line: Line): ClockSpan {
+  const allowing = readings.filter(({ low, high }) => low <= 0 && high >= 0);
+  if ((line.ahead === 0 && line.drift === 0) || readings.length < MANY || allowing.length < readings.length * NEARLY_ALL)
+    return spanOf(readings, line);
+  const { from, to } = spanOf(readings, line);
+  return { ...spanOf(allowing, { ahead: 0, drift: 0 }), from, to };
 }
 
 function spanOf(readings: readonly ClockReading[], { ahead, drift }: Line): ClockSpan {

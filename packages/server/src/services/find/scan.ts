@@ -53,6 +53,12 @@ const SHORT = 15;
 /** A query takes about this share of a call: few long ones go through more than many short ones, but a call of one query is late by as much. */
 const SHARE = 0.4;
 
+/** Rows of a stretch, and how long the database took for them, in milliseconds, whatever was done beside it. */
+interface Fetched {
+  rows: RecordRow[];
+  took: number;
+}
+
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
 export class Scanner {
   constructor(
@@ -104,19 +110,22 @@ export class Scanner {
     // a call that goes on begins with as much as was gone through before it
     let slice = asked.after ? Math.min(LONGEST, Math.max(FIRST, latest ? asked.to - asked.after.at : asked.after.at - asked.from)) : FIRST;
     const edgeOf = ({ at }: Cursor): number => (latest ? Math.max(asked.from, at - slice) : Math.min(asked.to, at + slice));
-    const fetch = (from: Cursor, edge: number): Promise<RecordRow[]> =>
-      this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, from, narrowing, most, columns);
-    /** Where little is found, the stretch behind is asked for at the same time. */
-    let ahead: { cursor: Cursor; edge: number; rows: Promise<RecordRow[]> } | null = null;
-    for (;;) {
+    const fetch = async (from: Cursor, edge: number): Promise<Fetched> => {
       const begin = Date.now();
+      const rows = await this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, from, narrowing, most, columns);
+      return { rows, took: Date.now() - begin };
+    };
+    /** Where little is found, the stretch behind is asked for at the same time. */
+    let ahead: { edge: number; fetched: Promise<Fetched> } | null = null;
+    for (;;) {
       const edge: number = ahead?.edge ?? edgeOf(cursor);
-      const fetching: Promise<RecordRow[]> = ahead?.rows ?? fetch(cursor, edge);
+      const fetching: Promise<Fetched> = ahead?.fetched ?? fetch(cursor, edge);
       const done = latest ? edge <= asked.from : edge >= asked.to;
       const behind: Cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-      ahead = sparse && !done && Date.now() + wanted < until ? { cursor: behind, edge: edgeOf(behind), rows: fetch(behind, edgeOf(behind)) } : null;
-      ahead?.rows.catch(() => {}); // told when it is waited for, if it ever is
-      const rows = await fetching;
+      ahead = sparse && !done && Date.now() + wanted < until ? { edge: edgeOf(behind), fetched: fetch(behind, edgeOf(behind)) } : null;
+      ahead?.fetched.catch(() => {}); // told when it is waited for, if it ever is
+      const { rows, took: fetchTook } = await fetching;
+      const begin = Date.now();
       const records = plain ? null : await this.searchables.of(rows, needed, cache);
       await visitor.prepare?.(rows, cache);
       for (const [i, row] of rows.entries()) {
@@ -126,7 +135,7 @@ export class Scanner {
         if (rule >= 0) visitor.hidden?.(rules!.names[rule]!, row);
         else if (!visitor.take(row, record)) return row;
       }
-      const took = Date.now() - begin;
+      const took = fetchTook + Date.now() - begin;
       sparse = rows.length < most / 4;
       if (rows.length === most) {
         cursor = rows[most - 1]!;
