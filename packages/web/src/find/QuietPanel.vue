@@ -3,6 +3,7 @@ import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo, TimelinePart } from
 import { HEARTBEATS, parseSearch, printSearch, type Search } from '@fadenweg/core';
 import { computed, ref, watch } from 'vue';
 import { api, ApiError, query } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
@@ -13,21 +14,15 @@ const props = defineProps<{ asked: Asked; hidden: Record<string, number>; record
 const emit = defineEmits<{ changed: [] }>();
 const { answer, problem, again } = useRequest([], (signal) => api.get<Page<QuietRuleInfo>>('/quiet-rules', signal));
 const rules = computed(() => answer.value?.items ?? []);
-const failed = ref('');
 const removed = ref<QuietRuleInfo | null>(null);
 
-async function attempt(work: () => Promise<unknown>): Promise<boolean> {
-  failed.value = '';
-  try {
+const { attempt: change, refused: failed } = useAttempt();
+const attempt = (work: () => Promise<unknown>): Promise<boolean> =>
+  change(async () => {
     await work();
-  } catch (error) {
-    failed.value = error instanceof ApiError ? `${error.problem.title}: ${error.problem.detail}` : (error as Error).message;
-    return false;
-  }
-  await again();
-  emit('changed');
-  return true;
-}
+    await again();
+    emit('changed');
+  });
 const put = ({ name, label, why, q, on }: QuietRuleBody): Promise<unknown> => api.put(`/quiet-rules/${name}`, { name, label, why, q, on });
 const turn = (rule: QuietRuleInfo): Promise<boolean> => attempt(() => put({ ...rule, on: !rule.on }));
 async function remove(rule: QuietRuleInfo): Promise<void> {

@@ -2,7 +2,7 @@
 import type { KeptCode, OwnCode, Page } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSaid } from '../share/use-share.ts';
@@ -10,24 +10,14 @@ import { useSaid } from '../share/use-share.ts';
 /** What codes of partners mean: a list that is kept as a file, and brought in again. */
 const said = useSaid();
 const { answer, problem, again } = useRequest([], (signal) => api.get<Page<KeptCode>>('/explanations', signal));
-const bad = ref('');
 const gone = ref<KeptCode | null>(null);
-async function attempt(act: () => Promise<unknown>): Promise<void> {
-  bad.value = '';
-  try {
-    await act();
-  } catch (error) {
-    const { title, detail, action } = problemOf(error);
-    bad.value = `${title}: ${detail} ${action ?? ''}`;
-  }
-  void again();
-}
-const forget = (one: KeptCode): Promise<void> =>
+const { attempt, refused: bad } = useAttempt(() => void again());
+const forget = (one: KeptCode): Promise<boolean> =>
   attempt(async () => {
     await api.delete(`/explanations/${one.id}`);
     gone.value = one;
   });
-const undo = (): Promise<void> =>
+const undo = (): Promise<boolean> =>
   attempt(async () => {
     const { id: _id, changedBy: _by, ...code } = gone.value!;
     await api.post('/explanations', { items: [code] });

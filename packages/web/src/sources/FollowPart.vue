@@ -2,7 +2,8 @@
 import type { FollowBody, FollowInfo, Page } from '@fadenweg/api';
 import { useIntervalFn } from '@vueuse/core';
 import { ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count, dayAndClock, ZONE } from '../time/format.ts';
@@ -12,23 +13,14 @@ const emit = defineEmits<{ changed: [] }>();
 const follows = useRequest([], (signal) => api.get<Page<FollowInfo>>('/follows', signal));
 useIntervalFn(() => void follows.again(), 2000);
 const body = ref<FollowBody>({ path: '', environment: 'production', zone: ZONE });
-const problem = ref('');
-const busy = ref(false);
-async function attempt(what: () => Promise<unknown>): Promise<boolean> {
-  problem.value = '';
-  busy.value = true;
-  try {
-    await what();
-    return true;
-  } catch (error) {
-    problem.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-    return false;
-  } finally {
-    busy.value = false;
-    void follows.again();
-    emit('changed');
-  }
-}
+const {
+  attempt,
+  refused: problem,
+  busy,
+} = useAttempt(() => {
+  void follows.again();
+  emit('changed');
+});
 async function add(): Promise<void> {
   const { path, environment, zone } = body.value;
   if (await attempt(() => api.post('/follows', { path: path.trim(), environment: environment.trim() || 'production', zone: zone.trim() || ZONE })))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
 import { computed, reactive, ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
@@ -12,7 +13,6 @@ import { ROLES } from './roles.ts';
 const emit = defineEmits<{ changed: [] }>();
 const { answer, problem, again } = useRequest([], () => api.get<Page<IdentifierKind>>('/identifier-kinds'));
 const values = reactive({ label: '', role: 'business' as IdentifierKind['role'], pattern: '', fields: '' });
-const bad = ref('');
 const said = ref('');
 const suggestions = ref<InstanceType<typeof KindSuggestions> | null>(null);
 
@@ -20,18 +20,14 @@ type Declared = Pick<IdentifierKind, 'name' | 'label' | 'role' | 'patterns' | 'f
 const readAgain = (count: number): string =>
   count === 0 ? 'Nothing has to be read again.' : `${count} ${count === 1 ? 'file is' : 'files are'} read again in the background.`;
 
-async function attempt(act: () => Promise<string>): Promise<boolean> {
-  bad.value = said.value = '';
-  try {
+const { attempt: change, refused: bad } = useAttempt();
+const attempt = (act: () => Promise<string>): Promise<boolean> =>
+  change(async () => {
+    said.value = '';
     said.value = await act();
     void again();
     emit('changed');
-    return true;
-  } catch (error) {
-    bad.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-    return false;
-  }
-}
+  });
 const declare = (kind: Declared): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);

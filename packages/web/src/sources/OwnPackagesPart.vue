@@ -1,29 +1,20 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useOwnPackages } from '../stores/own-packages.ts';
 
 /** Packages and folders that are one's own: their calls are shown in stack traces, others are folded. */
 const packages = useOwnPackages();
 const prefix = ref('');
-const bad = ref('');
 const gone = ref<string | null>(null);
-async function attempt(act: () => Promise<void>): Promise<void> {
-  bad.value = '';
-  try {
-    await act();
-  } catch (error) {
-    const { title, detail, action } = problemOf(error);
-    bad.value = `${title}: ${detail} ${action ?? ''}`;
-  }
-}
+const { attempt, refused: bad } = useAttempt();
 onMounted(() => attempt(packages.load));
-const declare = (one: string): Promise<void> =>
+const declare = (one: string): Promise<boolean> =>
   attempt(async () => {
     await packages.declare(one);
     [prefix.value, gone.value] = ['', null];
   });
-const forget = (one: string): Promise<void> =>
+const forget = (one: string): Promise<boolean> =>
   attempt(async () => {
     await packages.forget(one);
     gone.value = one;

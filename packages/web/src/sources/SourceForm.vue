@@ -2,7 +2,8 @@
 import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS } from '@fadenweg/core';
 import { reactive, ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import { bytes, count, dayAndClock } from '../time/format.ts';
 
@@ -16,22 +17,19 @@ const values = reactive({
   host: props.source.host,
   environment: props.source.environment,
 });
-const problem = ref('');
 const said = ref('');
 const whole = useRequest([], () => api.get<KeptWhole>(`/sources/${props.source.id}/kept-whole?limit=20`));
 const parts = useRequest([], async () =>
   props.source.parts > 1 ? (await api.get<Page<SourceInfo>>(`/sources/${props.source.id}/parts`)).items : [],
 );
 
-async function attempt(act: () => Promise<string>): Promise<void> {
-  problem.value = said.value = '';
-  try {
+const { attempt: change, refused: problem } = useAttempt();
+const attempt = (act: () => Promise<string>): Promise<boolean> =>
+  change(async () => {
+    said.value = '';
     said.value = await act();
     emit('changed');
-  } catch (error) {
-    problem.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-  }
-}
+  });
 function save(): void {
   const change = Object.fromEntries(Object.entries(values).filter(([name, value]) => value !== props.source[name as keyof typeof values]));
   if (Object.keys(change).length === 0) said.value = 'Nothing was changed.';
@@ -41,7 +39,7 @@ function save(): void {
       return 'Saved. The source is read again from its kept bytes.';
     });
 }
-const again = (): Promise<void> =>
+const again = (): Promise<boolean> =>
   attempt(async () => {
     await api.post(`/sources/${props.source.id}/again`, {});
     return 'It is read again.';

@@ -2,7 +2,7 @@
 import type { Page, SourceText } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { sendSourceText } from '../api/send-source-text.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
@@ -18,24 +18,10 @@ const { answer, problem, again } = useRequest([], (signal) => api.get<Page<Sourc
 const component = ref('');
 const version = ref('');
 const chosen = ref<File[]>([]);
-const bad = ref('');
-const busy = ref(false);
 const leaving = ref<number | null>(null);
-async function attempt(act: () => Promise<void>): Promise<void> {
-  bad.value = '';
-  busy.value = true;
-  try {
-    await act();
-  } catch (error) {
-    const { title, detail, action } = problemOf(error);
-    bad.value = `${title}: ${detail} ${action ?? ''}`;
-  } finally {
-    busy.value = false;
-    void again();
-  }
-}
+const { attempt, refused: bad, busy } = useAttempt(() => void again());
 const choose = (event: Event): void => void (chosen.value = [...((event.target as HTMLInputElement).files ?? [])]);
-const register = (): Promise<void> =>
+const register = (): Promise<boolean> =>
   attempt(async () => {
     if (chosen.value.length === 0) throw new Error('Choose the folder that holds the program’s source text.');
     const kept = await sendSourceText(chosen.value, component.value.trim(), version.value.trim());
@@ -44,7 +30,7 @@ const register = (): Promise<void> =>
     );
     [version.value, chosen.value] = ['', []];
   });
-const forget = (one: SourceText): Promise<void> =>
+const forget = (one: SourceText): Promise<boolean> =>
   attempt(async () => {
     leaving.value = null;
     await api.delete(`/source-texts/${one.id}`);

@@ -1,0 +1,26 @@
+import { describe, expect, test } from '@jest/globals';
+import { ApiError } from './client.ts';
+import { useAttempt } from './use-attempt.ts';
+
+describe('what may be refused', () => {
+  test('is under way until it is done, and tells so', async () => {
+    let ended = 0;
+    const { attempt, busy, refused } = useAttempt(() => ended++);
+    let finish = (): void => {};
+    const doing = attempt(() => new Promise<void>((resolve) => (finish = resolve)));
+    expect([busy.value, ended]).toEqual([true, 0]);
+    finish();
+    expect(await doing).toBe(true);
+    expect([busy.value, refused.value, ended]).toEqual([false, '', 1]);
+  });
+  test('tells why it was, until the next one', async () => {
+    const { attempt, busy, refused } = useAttempt();
+    const refusal = new ApiError({ type: '', title: 'Not so', status: 400, detail: 'It is too long.', action: 'Shorten it.' });
+    expect(await attempt(() => Promise.reject(refusal))).toBe(false);
+    expect([busy.value, refused.value]).toEqual([false, 'Not so: It is too long. Shorten it.']);
+    expect(await attempt(() => Promise.reject(new Error('the network is away')))).toBe(false);
+    expect(refused.value).toBe('the network is away');
+    expect(await attempt(() => Promise.resolve())).toBe(true);
+    expect(refused.value).toBe('');
+  });
+});
