@@ -77,6 +77,34 @@ function byLength(ties: readonly Own[]): { lasting: number[]; short: Own[]; long
   return { lasting, short: short.filter((tie) => !long.has(tie.key)), long: [...long] };
 }
 
+type Narrowed = { sql: string; bindings: readonly unknown[] };
+function narrowedQuery(
+  from: number,
+  to: number,
+  latest: boolean,
+  after: Cursor,
+  narrowing: Narrowed,
+  limit: number,
+  columns: readonly RecordColumn[] = COLUMNS,
+): [string, (string | number)[]] {
+  // prettier-ignore
+  const direction = latest ? 'desc' : 'asc';
+  // a cursor between two times needs no comparison of its own for each row
+  const between = latest && after.id === 0;
+  const behind = between ? '' : `and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)`;
+  return [
+    `select ${columns.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? ${behind}
+       and ${narrowing.sql} order by r.at ${direction}, r.id ${direction} limit ?`,
+    [from, between ? Math.min(to, after.at) : to, ...(between ? [] : [after.at, after.id]), ...(narrowing.bindings as string[]), limit],
+  ];
+}
+function tallyQuery(from: number, to: number, narrowing: Narrowed, slot: { from: number; length: number }): [string, (string | number)[]] {
+  return [
+    `select (r.at - ?::bigint) / ?::bigint as slot, r.level, count(*)::bigint as count from record r where r.at >= ? and r.at < ? and ${narrowing.sql} group by 1, 2`,
+    [slot.from, slot.length, from, to, ...(narrowing.bindings as string[])],
+  ];
+}
+
 /** Records by place in time. Every query is bounded in number, and pages by (at, id). */
 export class RecordRepository {
   constructor(private readonly db: Database) {}
@@ -130,39 +158,24 @@ export class RecordRepository {
   }
 
   /** Records of a stretch of time that a narrowing leaves, behind a cursor; at most `limit`. */
-  async narrowed(
-    from: number,
-    to: number,
-    latest: boolean,
-    after: Cursor,
-    narrowing: { sql: string; bindings: readonly unknown[] },
-    limit: number,
-    columns: readonly RecordColumn[] = COLUMNS,
-  ): Promise<RecordRow[]> {
-    const direction = latest ? 'desc' : 'asc';
-    // a cursor between two times needs no comparison of its own for each row
-    const between = latest && after.id === 0;
-    const behind = between ? '' : `and (r.at, r.id) ${latest ? '<' : '>'} (?, ?)`;
-    const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select ${columns.map((column) => `r.${column}`).join(', ')} from record r where r.at >= ? and r.at < ? ${behind}
-         and ${narrowing.sql} order by r.at ${direction}, r.id ${direction} limit ?`,
-      [from, between ? Math.min(to, after.at) : to, ...(between ? [] : [after.at, after.id]), ...(narrowing.bindings as string[]), limit],
-    );
-    return rows;
+  async narrowed(...asked: Parameters<typeof narrowedQuery>): Promise<RecordRow[]> {
+    return (await this.db.raw<{ rows: RecordRow[] }>(...narrowedQuery(...asked))).rows;
+  }
+  /** What the planner expects that to cost, in its own units. */
+  costOfNarrowed(...asked: Parameters<typeof narrowedQuery>): Promise<number> {
+    return this.costOf(...narrowedQuery(...asked));
   }
 
   /** How many records of a stretch of time fit an exact narrowing, by slot and level. */
-  async tallied(
-    from: number,
-    to: number,
-    narrowing: { sql: string; bindings: readonly unknown[] },
-    slot: { from: number; length: number },
-  ): Promise<{ slot: number; level: number; count: number }[]> {
-    const { rows } = await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(
-      `select (r.at - ?::bigint) / ?::bigint as slot, r.level, count(*)::bigint as count from record r where r.at >= ? and r.at < ? and ${narrowing.sql} group by 1, 2`,
-      [slot.from, slot.length, from, to, ...(narrowing.bindings as string[])],
-    );
-    return rows;
+  async tallied(...asked: Parameters<typeof tallyQuery>): Promise<{ slot: number; level: number; count: number }[]> {
+    return (await this.db.raw<{ rows: { slot: number; level: number; count: number }[] }>(...tallyQuery(...asked))).rows;
+  }
+  costOfTally(...asked: Parameters<typeof tallyQuery>): Promise<number> {
+    return this.costOf(...tallyQuery(...asked));
+  }
+  private async costOf(sql: string, bindings: (string | number)[]): Promise<number> {
+    const { rows } = await this.db.raw<{ rows: { 'QUERY PLAN': [{ Plan: { 'Total Cost': number } }] }[] }>(`explain (format json) ${sql}`, bindings);
+    return rows[0]!['QUERY PLAN'][0].Plan['Total Cost'];
   }
 
   /** Neighbours of a record, `before` and `after` it, in order of time. */

@@ -23,11 +23,11 @@ import type { Asked, Scanner } from './scan.ts';
 import { levelText, type Searchables } from './searchables.ts';
 
 /** How long one call searches, in milliseconds; the next goes on where it ended. */
-const BUDGET = 160;
+const BUDGET = 130;
 /** Strands that hold what is searched for are sought so long, in milliseconds. */
 const LONGEST = 5000;
 /** A call that goes on with a list may last longer: a part of the answer stands there already. */
-const LONGER = 450;
+const LONGER = 700;
 /** Values are taken from so many records at most. */
 const SAMPLE = 20_000;
 /** In milliseconds: for an answer that is there at once, and for a thorough one. */

@@ -3,6 +3,7 @@ import type { Names } from '../../repositories/names.ts';
 import { COLUMNS, type Cursor, type RecordRepository, type RecordRow } from '../../repositories/records.ts';
 import type { SourceRepository } from '../../repositories/sources.ts';
 import type { ActiveRules, QuietRules } from '../quiet/quiet-rules.ts';
+import { Pace } from './pace.ts';
 import { both, either, narrow, type Narrowing } from './narrowing.ts';
 import { parsedRule, strandCache, type Needed, type Searchables, type StrandCache } from './searchables.ts';
 
@@ -40,23 +41,21 @@ export type Scope = 'found' | 'only-hidden';
 /** Rows of one query, with all of their columns and with few. */
 const WHOLE_ROWS = 1000;
 const MANY_ROWS = 4000;
-const SHORTEST = 60_000_000;
-const LONGEST = 30 * 86_400_000_000;
-const FIRST = 3_600_000_000;
 const LARGEST_ID = Number.MAX_SAFE_INTEGER;
 
-/** The next slice: as long as keeps a query near `wanted`, whatever it looks for, and within what is `left` of the call. */
-const next = (slice: number, took: number, left: number, wanted: number): number =>
-  Math.round(Math.min(LONGEST, Math.max(SHORTEST, slice * Math.min(3, Math.max(0.2, Math.min(wanted, Math.max(left, SHORT)) / Math.max(1, took))))));
-/** In milliseconds: a query that is asked at all is worth this much. */
-const SHORT = 15;
-/** A query takes about this share of a call: few long ones go through more than many short ones, but a call of one query is late by as much. */
-const SHARE = 0.4;
+/** So much has to be left of a call for another stretch to be asked for beside the one that is waited for, in milliseconds. */
+const WORTH = 40;
 
 /** Rows of a stretch, and how long the database took for them, in milliseconds, whatever was done beside it. */
 interface Fetched {
   rows: RecordRow[];
   took: number;
+}
+/** A stretch that is asked for, up to its edge. */
+interface Stretch {
+  edge: number;
+  planned: { slice: number; cost: number };
+  fetched: Promise<Fetched>;
 }
 
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
@@ -104,27 +103,33 @@ export class Scanner {
     const cache = strandCache();
     const until = Date.now() + budget;
     const latest = asked.order === 'latest';
-    let sparse = false;
+    // a call that goes on behind one whose time was over, not its page full
+    let sparse = asked.after !== null && (asked.after.id === 0 || asked.after.id === LARGEST_ID);
     let cursor = asked.after ?? (latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: LARGEST_ID });
-    const wanted = budget * SHARE;
-    // a call that goes on begins with as much as was gone through before it
-    let slice = asked.after ? Math.min(LONGEST, Math.max(FIRST, latest ? asked.to - asked.after.at : asked.after.at - asked.from)) : FIRST;
-    const edgeOf = ({ at }: Cursor): number => (latest ? Math.max(asked.from, at - slice) : Math.min(asked.to, at + slice));
+    const pace = new Pace(budget, asked.after ? Math.abs((latest ? asked.to : asked.from) - asked.after.at) : 0);
+    const edgeOf = ({ at }: Cursor, slice: number): number => (latest ? Math.max(asked.from, at - slice) : Math.min(asked.to, at + slice));
+    const windowTo = (edge: number): [number, number] => (latest ? [edge, asked.to] : [asked.from, edge]);
     const fetch = async (from: Cursor, edge: number): Promise<Fetched> => {
       const begin = Date.now();
-      const rows = await this.records.narrowed(latest ? edge : asked.from, latest ? asked.to : edge, latest, from, narrowing, most, columns);
+      const rows = await this.records.narrowed(...windowTo(edge), latest, from, narrowing, most, columns);
       return { rows, took: Date.now() - begin };
     };
+    const stretch = async (from: Cursor): Promise<Stretch> => {
+      const planned = await pace.next(until - Date.now(), (slice) => this.records.costOfNarrowed(...windowTo(edgeOf(from, slice)), latest, from, narrowing, most, columns)); // prettier-ignore
+      const edge = edgeOf(from, planned.slice);
+      const fetched = fetch(from, edge);
+      fetched.catch(() => {}); // told when it is waited for, if it ever is
+      return { edge, planned, fetched };
+    };
     /** Where little is found, the stretch behind is asked for at the same time. */
-    let ahead: { edge: number; fetched: Promise<Fetched> } | null = null;
+    let ahead: Stretch | null = null;
     for (;;) {
-      const edge: number = ahead?.edge ?? edgeOf(cursor);
-      const fetching: Promise<Fetched> = ahead?.fetched ?? fetch(cursor, edge);
+      const now: Stretch = ahead ?? (await stretch(cursor));
+      const { edge, planned, fetched } = now;
       const done = latest ? edge <= asked.from : edge >= asked.to;
       const behind: Cursor = latest ? { at: edge, id: 0 } : { at: edge - 1, id: LARGEST_ID };
-      ahead = sparse && !done && Date.now() + wanted < until ? { edge: edgeOf(behind), fetched: fetch(behind, edgeOf(behind)) } : null;
-      ahead?.fetched.catch(() => {}); // told when it is waited for, if it ever is
-      const { rows, took: fetchTook } = await fetching;
+      ahead = sparse && !done && Date.now() + WORTH < until ? await stretch(behind) : null;
+      const { rows, took } = await fetched;
       const begin = Date.now();
       const records = plain ? null : await this.searchables.of(rows, needed, cache);
       await visitor.prepare?.(rows, cache);
@@ -135,7 +140,7 @@ export class Scanner {
         if (rule >= 0) visitor.hidden?.(rules!.names[rule]!, row);
         else if (!visitor.take(row, record)) return row;
       }
-      const took = fetchTook + Date.now() - begin;
+      pace.went(planned, took + Date.now() - begin);
       sparse = rows.length < most / 4;
       if (rows.length === most) {
         cursor = rows[most - 1]!;
@@ -144,7 +149,6 @@ export class Scanner {
       } else {
         if (done) return null;
         cursor = behind;
-        slice = next(slice, took, until - Date.now(), wanted);
       }
       if (Date.now() >= until) return cursor;
     }
@@ -166,9 +170,13 @@ export class Scanner {
     if (!narrowing.exact || (asked.after && asked.after.id !== 0)) return null;
     const until = Date.now() + budget;
     let to = asked.after?.at ?? asked.to;
-    let slice = FIRST;
+    const pace = new Pace(budget, asked.to - to);
     while (to > asked.from) {
-      const from = Math.max(asked.from, to - slice);
+      const end = to;
+      const planned = await pace.next(until - Date.now(), (slice) =>
+        this.records.costOfTally(Math.max(asked.from, end - slice), end, narrowing, slot),
+      );
+      const from = Math.max(asked.from, to - planned.slice);
       const begin = Date.now();
       const [counts] = await Promise.all([
         this.records.tallied(from, to, narrowing, slot),
@@ -178,8 +186,7 @@ export class Scanner {
       ]);
       for (const one of counts) visitor.add(one.slot, one.level, one.count);
       to = from;
-      const took = Date.now() - begin;
-      slice = next(slice, took, until - Date.now(), budget * SHARE);
+      pace.went(planned, Date.now() - begin);
       if (Date.now() >= until) break;
     }
     return { end: to > asked.from ? { at: to, id: 0 } : null };
