@@ -48,7 +48,7 @@ describe('parts of records as OTLP logs', () => {
     expect(JSON.parse(`{${otlpTraceMember('order:LX-1')}}`)).toEqual({ traceId: trace.resourceSpans[0]!.scopeSpans[0]!.spans[0]!.traceId });
   });
   test('hold any members as attributes', () => {
-    const told = (members: Record<string, unknown>) => JSON.parse(`[0${otlpAttributes(members)}]`) as unknown[];
+    const told = (members: Record<string, unknown>) => JSON.parse(`[0${otlpAttributes(JSON.stringify(members))}]`) as unknown[];
     expect(told({})).toEqual([0]);
     expect(told({ took: 12.5, deep: { a: [1] }, is: true })).toEqual([
       0,
@@ -57,9 +57,23 @@ describe('parts of records as OTLP logs', () => {
       { key: 'is', value: { stringValue: 'true' } },
     ]);
     fc.assert(
-      fc.property(fc.dictionary(fc.string({ unit: 'binary' }), fc.string({ unit: 'binary' })), (members) => {
-        expect(told(members).slice(1)).toEqual(Object.entries(members).map(([key, value]) => ({ key, value: { stringValue: value } })));
-      }),
+      fc.property(
+        fc.dictionary(
+          fc.string({ unit: 'binary' }),
+          fc.oneof(fc.string({ unit: 'binary' }), fc.double({ noNaN: true, noDefaultInfinity: true }), fc.boolean(), fc.array(fc.string())),
+        ),
+        (members) => {
+          const plain = JSON.parse(JSON.stringify(members)) as Record<string, unknown>; // -0 is 0 there
+          const wanted = Object.entries(plain).map(([key, value]) => ({
+            key,
+            value: typeof value === 'number' ? { doubleValue: value } : { stringValue: typeof value === 'string' ? value : JSON.stringify(value) },
+          }));
+          expect(told(plain).slice(1)).toEqual(wanted);
+          // bytes of UTF-8 taken for letters come out as they went in
+          const bytes = otlpAttributes(Buffer.from(JSON.stringify(plain)).toString('latin1'));
+          expect(JSON.parse(`[0${Buffer.from(bytes, 'latin1').toString()}]`)).toEqual([0, ...wanted]);
+        },
+      ),
     );
   });
 });
