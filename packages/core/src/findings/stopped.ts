@@ -31,7 +31,7 @@ export function missingAfter(
   last: number,
   usual: Usual,
 ): (UsualSaying['then'][number] & { behind: number }) | undefined {
-  const there = new Set(records.map((record) => usual.placeOf(record)));
+  const there = new Set(usual.placesOf(records));
   for (let behind = last; behind >= 0; behind--) {
     const saying = usual.sayingOf(records[behind]!);
     const next = saying?.then.find((one) => !there.has(one.saying));

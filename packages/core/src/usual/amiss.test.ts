@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { amiss, SURELY, type Amiss } from './amiss.ts';
+import { amiss, type Amiss } from './amiss.ts';
+import { SURELY } from './habits.ts';
 import { hands } from './handing.ts';
 import { dice } from './testing/legs.ts';
 import { parcel, parcelsUsual, type Fate } from './testing/parcels.ts';

@@ -30,7 +30,7 @@ const HARDLY_EVER = 0.01;
  */
 export function compareWithUsual(records: readonly StrandRecord[], usual: Usual): Compared[] {
   const { sayings, legs } = usual.of;
-  const places = records.map((record) => usual.placeOf(record));
+  const places = usual.placesOf(records);
   const counts = new Map<number, number>();
   for (const place of places) counts.set(place, (counts.get(place) ?? 0) + 1);
   const numbers = new Set(departures(records, usual).flatMap((one) => (one.kind === 'late' ? [] : [one.record])));

@@ -1,7 +1,7 @@
 import type { StrandRecord } from '../path/types.ts';
 import { shapeText } from '../shapes/shape.ts';
 import { lowerShare } from '../statistics/share.ts';
-import { SURELY } from './amiss.ts';
+import { SURELY } from './habits.ts';
 import { byTimes } from './at-times.ts';
 import type { LocalSlots } from './regularly.ts';
 import type { Continuation, FlowUsual } from './types.ts';

@@ -1,5 +1,6 @@
 import type { StrandRecord } from '../path/types.ts';
 import type { Duration } from '../units.ts';
+import { habitsOf } from './habits.ts';
 import type { Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
 import { shareOf, statedIn } from './proportions.ts';
@@ -42,8 +43,9 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
   const late: (Departure & { kind: 'late' })[] = [];
   const volumes: Departure[] = [];
   const least = usual.of.whole.median * MATTERS;
+  const places = usual.placesOf(records);
   records.forEach((record, index) => {
-    const place = usual.placeOf(record);
+    const place = places[index]!;
     if (place < 0) return;
     const { after: closest, otherwise, volumes: numbers } = usual.of.sayings[place]!;
     const after = closest && last.has(closest.saying) ? closest : otherwise;
@@ -73,7 +75,9 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
 /** Numbers that are no such share of each other as usual, the first of each later number alone. */
 function shares(records: readonly StrandRecord[], usual: Usual): Departure[] {
   if (usual.of.proportions.length === 0) return [];
-  const stated = statedIn(records, records.map((record) => usual.placeOf(record))); // prettier-ignore
+  const { proportioned } = habitsOf(usual);
+  const places = usual.placesOf(records);
+  const stated = statedIn(records, places.map((place) => (proportioned.has(place) ? place : -1))); // prettier-ignore
   const find = (saying: number, of: string): (typeof stated)[number] | undefined => stated.find((one) => one.saying === saying && one.of === of);
   const told = new Set<number>();
   return usual.of.proportions.flatMap((one): Departure[] => {
@@ -82,7 +86,7 @@ function shares(records: readonly StrandRecord[], usual: Usual): Departure[] {
     const share = shareOf(later.value, earlier.value);
     if (share >= one.low && share <= one.high) return [];
     told.add(later.index);
-    const missing = stated.find(
+    const missing = statedIn(records, places).find(
       ({ index, value }) => index > earlier.index && index < later.index && value > 0 && value === earlier.value - later.value,
     );
     return [{ kind: 'share', record: (missing ?? later).index, value: later.value, other: earlier.index, of: earlier.value, usual: one }];

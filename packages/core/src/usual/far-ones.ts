@@ -45,8 +45,9 @@ function statedBy<L extends Leg>(legs: readonly L[], usual: Usual): Iterable<Sta
   const all = new Map<string, Stated<L>[]>();
   for (const leg of legs) {
     const seen = new Set<string>();
-    for (const record of leg.records) {
-      const place = usual.placeOf(record);
+    const places = usual.placesOf(leg.records);
+    for (const [index, record] of leg.records.entries()) {
+      const place = places[index]!;
       const volumes = usual.of.sayings[place]?.volumes ?? [];
       if (!volumes.some((one) => !one.times)) continue;
       for (const { of, value } of countsOf(record)) {

@@ -25,6 +25,7 @@ export class Usual {
   private readonly varied: ReadonlySet<string>;
   private readonly slots: LocalSlots;
   private readonly before: Usual | null;
+  private last: { records: readonly Saying[]; places: readonly number[] } | null = null;
 
   constructor(readonly of: FlowUsual) {
     this.slots = new LocalSlots(of.zone);
@@ -50,6 +51,11 @@ export class Usual {
   /** Place of the saying that a record is one of, -1 where none such was learned. */
   placeOf(record: Saying): number {
     return this.places.get(keyOf(record, plainTraits(record, this.varied))) ?? -1;
+  }
+  /** Those of all records of a leg. The last leg's are kept: several look at each of them. */
+  placesOf<R extends Saying>(records: readonly R[]): readonly number[] {
+    if (this.last?.records !== records) this.last = { records, places: records.map((record) => this.placeOf(record)) };
+    return this.last.places;
   }
   sayingOf(record: Saying): UsualSaying | undefined {
     return this.of.sayings[this.placeOf(record)];

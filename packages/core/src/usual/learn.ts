@@ -2,10 +2,11 @@ import type { Outcome, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 
 import { shapeText } from '../shapes/shape.ts';
-import { amiss, SURELY } from './amiss.ts';
+import { amiss } from './amiss.ts';
 import { departures } from './depart.ts';
 import { plainTraits, traitKey, Usual } from './index-of.ts';
 import { countsOf } from './numbers.ts';
+import { SURELY } from './habits.ts';
 import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
 import { proportions } from './proportions.ts';

@@ -34,7 +34,7 @@ export function patienceBehind(declared: number | null, usual: Usual | null, rec
   if (!usual) return UNLEARNED;
   const { of } = usual;
   const last = usual.sayingOf(records[records.length - 1]!);
-  const there = new Set(records.map((record) => usual.placeOf(record)));
+  const there = new Set(usual.placesOf(records));
   const next = last?.then.filter(({ saying }) => !there.has(saying)) ?? [];
   if (next.length > 0) return Math.max(...next.map(({ wait }) => learnedPatience(wait)));
   return learnedPatience(of.silence);
