@@ -26,9 +26,13 @@ export interface LearnContext extends GatherContext {
 export async function learn(client: pg.Client, context: LearnContext): Promise<Map<string, FlowUsual | null>> {
   const byFlow = new Map<string, number[]>(context.flows.map((flow) => [flow.name, []]));
   const flowOfFounder = new Map<number, FlowRules>();
+  const kinds = (await client.query<{ id: number }>('select id from identifier_kind where name = any($1)', [context.flows.map((flow) => flow.kind)]))
+    .rows;
+  if (kinds.length === 0) return new Map();
   await copyOut(
     client,
-    'select distinct on (s.key) s.key, s.kind_id, s.value from sighting s where s.key in (select founder from tie) order by s.key',
+    `select distinct on (s.key) s.key, s.kind_id, s.value from sighting s
+       where s.kind_id in (${kinds.map(({ id }) => Number(id)).join(', ')}) and s.key in (select founder from tie) order by s.key`,
     (row) => {
       const key = row.big();
       const flow = flowOf(context.flows, context.kindName(row.small()), row.text());
