@@ -29,6 +29,8 @@ const FEWEST = 1000;
 
 /** Takes files in, follows their reading, and takes imports out again. */
 export class ImportService {
+  /** Imports whose end is looked at. */
+  private readonly ends = new Map<number, { again: boolean; done: Promise<void> }>();
   private looking: Promise<number[]> = Promise.resolve([]);
   private readonly straight = new Set<number>();
   /** Records that an import which follows had when it was looked at as a whole. */
@@ -176,8 +178,31 @@ export class ImportService {
     await this.checkEnd(importId);
   }
 
-  /** Called whenever a source has ended: the import ends with its last source. */
-  async checkEnd(importId: number): Promise<void> {
+  /**
+   * Called whenever a source has ended: the import ends with its last source. One look at a time for each import, and one more for whoever calls meanwhile: two that
+   * both saw the last source ended would not both wait for what one of them reads again.
+   */
+  checkEnd(importId: number): Promise<void> {
+    const running = this.ends.get(importId);
+    if (running) {
+      running.again = true;
+      return running.done;
+    }
+    const look = { again: false, done: Promise.resolve() };
+    look.done = (async () => {
+      try {
+        do {
+          look.again = false;
+          await this.lookAtEnd(importId);
+        } while (look.again);
+      } finally {
+        this.ends.delete(importId);
+      }
+    })();
+    this.ends.set(importId, look);
+    return look.done;
+  }
+  private async lookAtEnd(importId: number): Promise<void> {
     const row = await this.sources.import(importId);
     if (row?.state === 'done' || row?.state === 'failed') {
       // read again by itself, after its import

@@ -53,8 +53,16 @@ export class Weaver {
     this.graph = new Graph(kinds);
   }
 
-  /** Reads all identifiers and ties that are stored. */
+  /** Reads all identifiers and ties that are stored, as they stand at one moment: batches are stored meanwhile, and tell of themselves afterwards. */
   static async load(client: pg.Client, spent: Spent): Promise<Weaver> {
+    await client.query('begin isolation level repeatable read read only');
+    try {
+      return await Weaver.loadAll(client, spent);
+    } finally {
+      await client.query('commit');
+    }
+  }
+  private static async loadAll(client: pg.Client, spent: Spent): Promise<Weaver> {
     const kinds = new Map<number, GraphKind>();
     const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>(
       'select id, definition from identifier_kind where not retired',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { HEAD, partOf, type TimeLayout } from './time-layout.ts';
+import { HEAD, partOf, type Arrow, type TimeLayout } from './time-layout.ts';
 
 /** Of the picture of a strand in proportion to time what lies between two heights: all but the records. */
 const props = defineProps<{
@@ -11,6 +11,20 @@ const props = defineProps<{
   left: number;
 }>();
 const part = computed(() => partOf(props.layout, props.from, props.to));
+/** Lines of a kind are one path: each element that a browser has to lay out costs while it scrolls. */
+const paths = computed(() => {
+  const { ticks, arrows } = part.value;
+  const begin = Math.max(HEAD, props.from);
+  const lines = (some: Arrow[]): string => some.map(({ from, to }) => `M${from.x} ${from.y}L${to.x} ${to.y}`).join('');
+  return {
+    lanes: props.layout.lanes.map(({ x }) => `M${x} ${begin}V${props.to}`).join(''),
+    ticks: ticks.map(({ y }) => `M76 ${y}H${props.layout.width}`).join(''),
+    there: lines(arrows.filter((one) => !one.back)),
+    back: lines(arrows.filter((one) => one.back)),
+    heads: arrows.map(({ from, to }) => `M${to.x} ${to.y}l${to.x > from.x ? -7 : 7} -3.4v6.8z`).join(''),
+  };
+});
+const labelled = computed(() => part.value.arrows.filter((one) => one.label));
 const SHORT = 7;
 const cut = (text: string, room: number): string =>
   text.length * SHORT > room ? `${text.slice(0, Math.max(3, Math.floor(room / SHORT) - 1))}…` : text;
@@ -25,20 +39,8 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
     role="presentation"
     aria-hidden="true"
   >
-    <line
-      v-for="lane in layout.lanes"
-      :key="lane.name"
-      :x1="lane.x"
-      :x2="lane.x"
-      :y1="Math.max(HEAD, from)"
-      :y2="to"
-      :stroke-dashoffset="Math.max(HEAD, from)"
-      class="lane"
-    />
-    <g v-for="(tick, i) in part.ticks" :key="i">
-      <line :x1="76" :x2="layout.width" :y1="tick.y" :y2="tick.y" class="tick" />
-      <text :x="72 + left" :y="tick.y + 4" text-anchor="end" class="time">{{ tick.text }}</text>
-    </g>
+    <path :d="paths.lanes" :stroke-dashoffset="Math.max(HEAD, from)" class="lane" />
+    <path :d="paths.ticks" class="tick" />
     <g v-for="one in part.breaks" :key="one.y">
       <rect x="0" :y="one.y - 11" :width="layout.width" height="22" class="ground" />
       <text x="92" :y="one.y + 4" class="time later">{{ one.text }}</text>
@@ -47,13 +49,20 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
       <title>{{ bar.words }}</title>
     </rect>
     <rect v-for="(wait, i) in part.waits" :key="i" :x="wait.x" :y="wait.y" width="9" :height="wait.height" class="wait" :class="wait.kind" />
-    <g v-for="arrow in part.arrows" :key="arrow.key">
-      <line :x1="arrow.from.x" :y1="arrow.from.y" :x2="arrow.to.x" :y2="arrow.to.y" class="arrow" :class="{ back: arrow.back }" />
-      <path :d="`M${arrow.to.x} ${arrow.to.y} l${arrow.to.x > arrow.from.x ? -7 : 7} -3.4 v6.8 z`" class="head" />
-      <text v-if="arrow.label" :x="(arrow.from.x + arrow.to.x) / 2" :y="(arrow.from.y + arrow.to.y) / 2 - 3" text-anchor="middle" class="label">
-        {{ cut(arrow.label, room(arrow.from.x, arrow.to.x)) }}
-      </text>
-    </g>
+    <path :d="paths.there" class="arrow" />
+    <path :d="paths.back" class="arrow back" />
+    <path :d="paths.heads" class="head" />
+    <text
+      v-for="arrow in labelled"
+      :key="arrow.key"
+      :x="(arrow.from.x + arrow.to.x) / 2"
+      :y="(arrow.from.y + arrow.to.y) / 2 - 3"
+      text-anchor="middle"
+      class="label"
+    >
+      {{ cut(arrow.label!, room(arrow.from.x, arrow.to.x)) }}
+    </text>
+    <text v-for="(tick, i) in part.ticks" :key="i" :x="72 + left" :y="tick.y + 4" text-anchor="end" class="time">{{ tick.text }}</text>
   </svg>
 </template>
 <style scoped>
@@ -74,6 +83,12 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
 }
 .label {
   fill: var(--ink);
+}
+.time {
+  /* readable also where it lies over a bar */
+  paint-order: stroke;
+  stroke: var(--linen);
+  stroke-width: 5px;
 }
 .later {
   font-weight: 700;
@@ -99,6 +114,7 @@ const room = (from: number, to: number): number => Math.abs(to - from) - 22;
   stroke: var(--weld);
 }
 .arrow {
+  fill: none;
   stroke: var(--soft-ink);
   stroke-width: 1.3;
 }

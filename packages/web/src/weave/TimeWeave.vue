@@ -5,7 +5,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useScrolled } from '../frame/use-scrolled.ts';
 import { clock } from '../time/format.ts';
 import TimeDots from './TimeDots.vue';
-import { apartDots, fittingScale, HEAD, timeLayout, type Dot } from './time-layout.ts';
+import { apartDots, fittingScale, HEAD, timeLayout, TIMES_LEFT, type Dot } from './time-layout.ts';
 import TimePicture from './TimePicture.vue';
 
 /** The strand in proportion to time: wide lanes, a bar for each step, labelled arrows between them, times along the side. */
@@ -45,6 +45,7 @@ watch([picked, layout], () => {
   const box = scroller.value;
   if (!box || !picked.value) return;
   if (picked.value.y < box.scrollTop + HEAD + 10 || picked.value.y > box.scrollTop + box.clientHeight - 30) box.scrollTop = picked.value.y - box.clientHeight / 2;
+  if (picked.value.x < box.scrollLeft + TIMES_LEFT || picked.value.x > box.scrollLeft + box.clientWidth - 30) box.scrollLeft = picked.value.x - box.clientWidth / 2;
 }); // prettier-ignore
 function neighbour(by: 1 | -1, wanted: (line: StrandLine) => boolean): void {
   let index = order.value.findIndex((dot) => dot.line.id === props.selected);

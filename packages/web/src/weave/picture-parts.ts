@@ -4,7 +4,7 @@ export const NS = 'http://www.w3.org/2000/svg';
 export const MARGIN = 20;
 export const MONO = "12.5px 'JetBrains Mono', monospace";
 export const SANS = "'Source Sans 3 Variable', 'Source Sans 3', sans-serif";
-const STYLES = ['fill', 'fill-opacity', 'opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-linecap', 'stroke-linejoin'];
+const STYLES = ['fill', 'fill-opacity', 'opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-linecap', 'stroke-linejoin', 'paint-order'];
 
 const application = (): Element => document.querySelector('.v-application') ?? document.body;
 /** A colour of the theme, by its name. */
