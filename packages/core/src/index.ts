@@ -5,7 +5,7 @@ export { decode, guessEncoding, looksBinary, type Encoding } from './reading/enc
 export { frame, LONGEST_RECORD, type Frame, type Place } from './reading/framing.ts';
 export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess } from './reading/registry.ts';
 export { dateOrder, type DateOrder } from './reading/calendar.ts';
-export { shiftOf, zoneFor } from './reading/zone-guess.ts';
+export { quartersLater, shiftOf, zoneFor, type FirstMention } from './reading/zone-guess.ts';
 export { isZone, zoneClock } from './reading/zones.ts';
 export * from './identifiers/types.ts';
 export { hash53, identifierKey } from './identifiers/hash.ts';

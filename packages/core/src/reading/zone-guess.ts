@@ -6,6 +6,45 @@ const QUARTER: Duration = 900_000_000;
 const FEWEST = 10;
 const SHARE = 0.7;
 
+/** The first time that a source names an identifier. */
+export interface FirstMention {
+  key: number;
+  source: number;
+  at: Microseconds;
+}
+
+/**
+ * By source, how many identifiers it first names so many quarters of an hour later than each of the others that name them too.
+ *
+ * @param mentions one of each source and key at most, in order of the key
+ * @param isAsked sources whose zone is in question: they are compared with the others, not with each other
+ * @param farthest mentions further apart are no pair
+ */
+export function quartersLater(
+  mentions: readonly FirstMention[],
+  isAsked: (source: number) => boolean,
+  farthest: Duration,
+): Map<number, Map<number, number>> {
+  // prettier-ignore
+  const found = new Map<number, Map<number, number>>();
+  for (let from = 0, to = 0; from < mentions.length; from = to) {
+    while (to < mentions.length && mentions[to]!.key === mentions[from]!.key) to++;
+    const same = mentions.slice(from, to);
+    const others = same.filter(({ source }) => !isAsked(source));
+    for (const { source, at } of same) {
+      if (!isAsked(source)) continue;
+      const own = found.get(source) ?? new Map<number, number>();
+      found.set(source, own);
+      for (const other of others) {
+        const apart = at - other.at;
+        const quarter = Math.round(apart / QUARTER);
+        if (Math.abs(apart) < farthest) own.set(quarter, (own.get(quarter) ?? 0) + 1);
+      }
+    }
+  }
+  return found;
+}
+
 /**
  * By how much a source is shifted against others, told by identifiers that both name: whole quarters of an hour, since that is how zones differ.
  *

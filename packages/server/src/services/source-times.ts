@@ -1,4 +1,4 @@
-import { shiftOf, zoneFor, type ReadingHints } from '@fadenweg/core';
+import { quartersLater, shiftOf, zoneFor, type FirstMention, type ReadingHints } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../repositories/sources.ts';
 
@@ -64,16 +64,18 @@ export class SourceTimes {
     if (sure.length === 0) return [];
     const counted = await this.db('sighting').count({ count: '*' }).first();
     const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
-    const { rows } = await this.db.raw<{ rows: { source: number; quarter: number; count: number }[] }>(
-      `select a.source_id as source, round((a.first_at - b.first_at) / 900000000.0)::int as quarter, count(*)::int as count
-         from sighting a join sighting b on b.key = a.key and b.source_id = any(?)
-         join identifier_kind k on k.id = a.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
-        where a.source_id = any(?) and mod(a.key, ?) = 0 and abs(a.first_at - b.first_at) < ? group by 1, 2`,
-      [sure, lacking.map((source) => source.id), every, FARTHEST],
+    const asked = new Set(lacking.map((source) => source.id));
+    // of each source its first mention: one that is read in many batches names the same again hours later
+    const { rows } = await this.db.raw<{ rows: FirstMention[] }>(
+      `select s.key, s.source_id as source, min(s.first_at)::bigint as at from sighting s
+         join identifier_kind k on k.id = s.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
+        where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
+      [[...new Set([...sure, ...asked])], every],
     );
+    const quarters = quartersLater(rows, (source) => asked.has(source), FARTHEST);
     const likely: string[] = await this.db('source').distinct('zone').whereNot({ zone: 'UTC' }).limit(50).pluck('zone');
     return lacking.flatMap((source) => {
-      const shift = shiftOf(new Map(rows.filter((row) => row.source === source.id).map((row) => [row.quarter, row.count])));
+      const shift = shiftOf(quarters.get(source.id) ?? new Map<number, number>());
       if (shift === 0) return [];
       const zone = zoneFor(source.zone, shift, [source.first_at!, source.last_at!], ['UTC', ...likely]);
       return zone === null ? [] : [{ id: source.id, zone }];
