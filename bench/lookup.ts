@@ -4,7 +4,8 @@ import { promisify } from 'node:util';
 import type { Page, StrandSummary, Summary } from '@fadenweg/api';
 import { call } from '../packages/launch/src/client.ts';
 import { ms, perSecond, quantile, times, type Result } from './measure.ts';
-import { bring, logsOf, system } from './world.ts';
+import { askApart, type Question } from './asker.ts';
+import { bring, logsOf, quiet, system } from './world.ts';
 
 const run = promisify(execFile);
 const CALLS = 200;
@@ -28,21 +29,21 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
       });
     }
     const { items } = await call<Page<StrandSummary>>(`${url}/api/strands?flow=lens-order&limit=500&sort=-duration`);
-    const whole = async (id: string): Promise<void> => {
-      await call(`${url}/api/search?text=${encodeURIComponent(id)}`);
-      await Promise.all([call(`${url}/api/strands/order:${id}`), call(`${url}/api/strands/order:${id}/records`)]);
-    };
+    const whole = (id: string): Question => [
+      [`${url}/api/search?text=${encodeURIComponent(id)}`],
+      [`${url}/api/strands/order:${id}`, `${url}/api/strands/order:${id}/records`],
+    ];
     const { from, to } = await call<Summary>(`${url}/api/summary`);
     const ids: string[] = [];
+    // orders of each stretch, no two of them the same
     for (let i = 0; i < CALLS; i++) {
-      const at = Date.parse(from!) + ((Date.parse(to!) - Date.parse(from!)) * i) / CALLS;
-      const page = await call<Page<StrandSummary>>(
-        `${url}/api/strands?flow=lens-order&limit=1&sort=started&from=${new Date(at).toISOString()}&to=${to}`,
-      );
+      const at = Date.parse(from!) + ((Date.parse(to!) - Date.parse(from!)) * (i + 1)) / CALLS;
+      const page = await call<Page<StrandSummary>>(`${url}/api/strands?flow=lens-order&limit=1&sort=-started&to=${new Date(at).toISOString()}`);
       ids.push(page.items[0]!.businessId);
     }
-    await times(10, (i) => whole(ids[i * 7]!));
-    const found = await times(CALLS, (i) => whole(ids[i]!));
+    await quiet();
+    await askApart(ids.slice(0, 10).map(whole));
+    const found = await askApart(ids.slice(10).map(whole));
     const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.businessId, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));
     results.push({
       what: `strand by its order number, whole answer, at ${logs.records.toLocaleString('en')} records: p50 / p95`,

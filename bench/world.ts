@@ -55,3 +55,14 @@ export async function bring(url: string, logs: string, declaring: (url: string) 
   if (ended.state !== 'done') throw new Error(`the import ended as ${ended.state}: ${JSON.stringify(ended.errors)}`);
   return Date.now() - begin;
 }
+
+/** Waits until the server, which is a part of this process, has nothing to do any more: after a start it loads what it weaves. */
+export async function quiet(): Promise<void> {
+  const STRETCH = 4000;
+  for (let used = Infinity; used > STRETCH * 0.03 * 1000;) {
+    const before = process.cpuUsage();
+    await new Promise((resolve) => setTimeout(resolve, STRETCH));
+    const { user, system: own } = process.cpuUsage(before);
+    used = user + own;
+  }
+}

@@ -11,7 +11,7 @@ const USER = 'postgres';
 /** Durability stays on (fsync, synchronous_commit, full_page_writes at their defaults); the rest suits bulk loading on a small machine. */
 /** An eighth of the machine's memory is the database's own cache: the newest million records stay in it, and are not copied again for each search. */
 const cacheMb = (): number => Math.round(Math.min(2048, Math.max(256, totalmem() / 8 / 2 ** 20)));
-const settings = (): string => `
+const settings = (): string => `# written anew at each start; what is to stay goes behind the include in postgresql.conf
 listen_addresses = '127.0.0.1'
 unix_socket_directories = ''
 shared_buffers = ${cacheMb()}MB
@@ -22,6 +22,7 @@ min_wal_size = 256MB
 checkpoint_timeout = 15min
 wal_compression = lz4
 random_page_cost = 1.1
+effective_io_concurrency = 64
 effective_cache_size = 4GB
 max_connections = 60
 max_locks_per_transaction = 512
@@ -128,10 +129,15 @@ class Server {
       '--no-instructions',
     ]);
     if (made.code !== 0) throw new Stop(`The database could not be set up in ${this.data}:\n${made.stderr.trim()}`);
-    await writeFile(join(this.data, 'fadenweg.conf'), settings());
     const conf = join(this.data, 'postgresql.conf');
     await writeFile(conf, `${await readFile(conf, 'utf8')}\ninclude 'fadenweg.conf'\n`);
-    await chmod(join(this.data, 'fadenweg.conf'), 0o644);
+  }
+
+  /** What this version asks of the database, also of a folder that an earlier one made. */
+  private async configure(): Promise<void> {
+    const path = join(this.data, 'fadenweg.conf');
+    await writeFile(path, settings());
+    await chmod(path, 0o644);
   }
 
   async checkVersion(): Promise<void> {
@@ -151,6 +157,7 @@ class Server {
   }
 
   async start(port: number): Promise<number> {
+    await this.configure();
     const log = join(this.data, 'start.log');
     const started = await this.asUser('pg_ctl', ['-D', this.data, '-w', '-t', '120', '-l', log, '-o', `-p ${port}`, 'start']);
     if (started.code !== 0) {

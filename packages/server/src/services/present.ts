@@ -1,7 +1,7 @@
 import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
 import { isoMicros, LEVELS, MARK, type FlowRules } from '@fadenweg/core';
 import { FLAG, byteOfId } from '../intake/batch.ts';
-import { strandId, type IdentifierRepository } from '../repositories/identifiers.ts';
+import { strandId, type IdentifierRepository, type Named } from '../repositories/identifiers.ts';
 import type { Names } from '../repositories/names.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
@@ -25,24 +25,44 @@ export class Presenter {
     private readonly strands: StrandRepository,
   ) {}
 
+  /** Records of any strands, each with the one that it belongs to. */
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
-    const keys = rows.flatMap((row) => row.keys ?? []);
     const carried = await this.records.carriedHomes(rows);
     const homeOf = (row: RecordRow): number | null => row.home ?? carried.get(row.id) ?? null;
     const tying = rows.filter((row) => homeOf(row) !== null);
-    const [named, owners, shapes, sources] = await Promise.all([
-      this.identifiers.named(keys),
+    const [named, owners] = await Promise.all([
+      this.identifiers.named(rows.flatMap((row) => row.keys ?? [])),
       this.identifiers.foundersAt(tying.map((row) => ({ key: homeOf(row)!, at: row.at }))),
-      this.records.shapes(rows.map((row) => row.shape)),
-      this.sources.byIds(rows.map((row) => row.source_id)),
     ]);
     const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
     const owning = [...new Set(owners.filter((owner) => owner !== null))];
     const [founders, strands] = await Promise.all([this.identifiers.named(owning), this.strands.byFounders(owning)]);
     const strandOf = new Map(strands.map((strand) => [strand.founder, strand]));
+    return this.told(rows, named, (row) => {
+      const key = founderOf.get(row) ?? NaN;
+      const founder = founders.get(key);
+      return founder && { founder, strand: strandOf.get(key) };
+    });
+  }
+
+  /** Records that are known to be of one strand. @param named what they name, and the strand's founder */
+  recordsOfOne(strand: StrandRow, rows: readonly RecordRow[], named: ReadonlyMap<number, Named>): Promise<LogRecord[]> {
+    const founder = named.get(strand.founder);
+    const owner = founder && { founder, strand };
+    return this.told(rows, named, () => owner);
+  }
+
+  private async told(
+    rows: readonly RecordRow[],
+    named: ReadonlyMap<number, Named>,
+    ownerOf: (row: RecordRow) => { founder: Named; strand: StrandRow | undefined } | undefined,
+  ): Promise<LogRecord[]> {
+    const [shapes, sources] = await Promise.all([
+      this.records.shapes(rows.map((row) => row.shape)),
+      this.sources.byIds(rows.map((row) => row.source_id)),
+    ]);
     return rows.map((row) => {
-      const founder = founders.get(founderOf.get(row) ?? NaN);
-      const strand = strandOf.get(founderOf.get(row) ?? NaN);
+      const { founder, strand } = ownerOf(row) ?? {};
       const source = sources.get(row.source_id);
       return {
         id: recordKey(row),

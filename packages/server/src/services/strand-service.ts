@@ -56,7 +56,10 @@ export interface Followed {
   records: StrandRecord[];
   /** The last one as stored. */
   last: RecordRow | null;
+  /** Its own identifiers and its parties. */
   named: Map<number, Named>;
+  /** What its records name beside them. */
+  quoted: Map<number, Named>;
   edges: EdgeRow[];
   path: Path;
 }
@@ -181,9 +184,8 @@ export class StrandService {
     ]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
-    const twin = await this.twin(row, named);
+    const [twin, paths] = await Promise.all([this.twin(row, named), this.sources.byIds(rows.map((one) => one.source_id))]);
     const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
-    const paths = await this.sources.byIds(rows.map((one) => one.source_id));
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
       const party = named.get(key);
@@ -258,7 +260,7 @@ export class StrandService {
 
   /** A page of the strand's records with the step that each belongs to. */
   async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
-    const { ties, rows, last, path } = await this.followed(row);
+    const { ties, rows, last, named, quoted, path } = await this.followed(row);
     const { steps, stepOf } = path;
     const stepIn = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]]));
     const place = after ? rows.findIndex((one) => one.id === after.id) : -1;
@@ -268,7 +270,8 @@ export class StrandService {
     const page = behind ? await this.recordRows(row, ties, from, limit + 1) : rows.slice(place + 1, place + 2 + limit);
     const more = page.length > limit || (!behind && place + 1 + limit >= rows.length && rows.length < row.records);
     const shown = page.slice(0, limit);
-    const items = (await this.presenter.recordsOf(shown)).map((record) => {
+    const known = behind ? await this.presenter.recordsOf(shown) : await this.presenter.recordsOfOne(row, shown, new Map([...named, ...quoted]));
+    const items = known.map((record) => {
       const step = stepIn.get(record.id);
       return { ...record, step: step?.id ?? 0, leg: step?.leg ?? null };
     });
@@ -287,16 +290,16 @@ export class StrandService {
       this.identifiers.named([row.founder, ...keys, ...row.parties]),
       this.identifiers.edgesAmong(keys),
     ]);
-    const quoted = [...new Set(rows.flatMap((one) => one.keys ?? []))].filter((key) => !named.has(key));
-    const others = await this.identifiers.named(quoted);
+    const quoted = await this.identifiers.named(rows.flatMap((one) => one.keys ?? []).filter((key) => !named.has(key)));
     const { records, places } = arranged(rows.map((one) => this.coreRecord(one)));
-    const isLink = (key: number): boolean => (named.get(key) ?? others.get(key))?.role === 'link';
+    const isLink = (key: number): boolean => (named.get(key) ?? quoted.get(key))?.role === 'link';
     return {
       ties,
       rows: places.map((place) => rows[place]!),
       records,
       last: rows.at(-1) ?? null,
       named,
+      quoted,
       edges,
       path: pathOf(records, isLink),
     };
