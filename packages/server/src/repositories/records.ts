@@ -1,3 +1,4 @@
+import { foreseenCost, type PlanNode } from './foreseen.ts';
 import type { Database } from '../database/connect.ts';
 import { ALWAYS, type TieRow } from './identifiers.ts';
 
@@ -161,7 +162,7 @@ export class RecordRepository {
   async narrowed(...asked: Parameters<typeof narrowedQuery>): Promise<RecordRow[]> {
     return (await this.db.raw<{ rows: RecordRow[] }>(...narrowedQuery(...asked))).rows;
   }
-  /** What the planner expects that to cost, in its own units. */
+  /** What that is expected to cost, in the planner's units. */
   costOfNarrowed(...asked: Parameters<typeof narrowedQuery>): Promise<number> {
     return this.costOf(...narrowedQuery(...asked));
   }
@@ -174,8 +175,8 @@ export class RecordRepository {
     return this.costOf(...tallyQuery(...asked));
   }
   private async costOf(sql: string, bindings: (string | number)[]): Promise<number> {
-    const { rows } = await this.db.raw<{ rows: { 'QUERY PLAN': [{ Plan: { 'Total Cost': number } }] }[] }>(`explain (format json) ${sql}`, bindings);
-    return rows[0]!['QUERY PLAN'][0].Plan['Total Cost'];
+    const { rows } = await this.db.raw<{ rows: { 'QUERY PLAN': [{ Plan: PlanNode }] }[] }>(`explain (format json) ${sql}`, bindings);
+    return foreseenCost(rows[0]!['QUERY PLAN'][0].Plan);
   }
 
   /** Neighbours of a record, `before` and `after` it, in order of time. */

@@ -27,7 +27,7 @@ const BUDGET = 130;
 /** Strands that hold what is searched for are sought so long, in milliseconds. */
 const LONGEST = 5000;
 /** A call that goes on with a list may last longer: a part of the answer stands there already. */
-const LONGER = 700;
+const LONGER = 900;
 /** Values are taken from so many records at most. */
 const SAMPLE = 20_000;
 /** In milliseconds: for an answer that is there at once, and for a thorough one. */

@@ -16,7 +16,8 @@ describe('narrowing', () => {
   test.each([
     ['', 'true', [], true],
     ['lock', '(lower(r.message collate "C") like ?)', ['%lock%'], true],
-    ["'100 %_\\'", '(lower(r.message collate "C") like ?)', ['%100 \\%\\_\\\\%'], true],
+    ["'100 %_\\'", '((r.message collate "C" like ? and lower(r.message collate "C") like ?))', Array(2).fill('%100 \\%\\_\\\\%'), true],
+    ['LX-101234', '((r.message collate "C" like ? and lower(r.message collate "C") like ?))', ['%-101234%', '%lx-101234%'], true],
     ['größe', 'true', [], false],
     ['übergröße-lenses', '(lower(r.message collate "C") like ?)', ['%e-lenses%'], false],
     ['where level >= warning', '(r.level >= ?)', [4], true],

@@ -60,14 +60,19 @@ const SHORTEST = 3;
  * Of a word in ASCII the database and core think alike (`containedIn`): it folds in the "C" collation, five times as fast as in another, and compares
  * what is folded, twice as fast as without regard to case. The index of words is on the same expression.
  * Of another word, whose letters the database folds in ways of its own, the longest piece in ASCII narrows.
+ * Folding is the dearest part of it: what a number's digits rule out is not folded.
  */
 function ofWord(word: string): Narrowing {
   const pieces = word.match(/[\x20-\x7e]+/g) ?? [];
   const longest = pieces.reduce((best, piece) => (piece.length > best.length ? piece : best), '');
   const whole = longest.length === word.length;
   if (!whole && longest.length < SHORTEST) return ANY;
-  return { sql: 'lower(r.message collate "C") like ?', bindings: [`%${longest.toLowerCase().replace(/[%_\\]/g, '\\$&')}%`], exact: whole };
+  const folded = { sql: 'lower(r.message collate "C") like ?', bindings: [containing(longest.toLowerCase())], exact: whole };
+  const caseless = (longest.match(/[^A-Za-z]+/g) ?? []).reduce((best, piece) => (piece.length > best.length ? piece : best), '');
+  if (caseless.length < SHORTEST) return folded;
+  return { ...folded, sql: `(r.message collate "C" like ? and ${folded.sql})`, bindings: [containing(caseless), ...folded.bindings] };
 }
+const containing = (text: string): string => `%${text.replace(/[%_\\]/g, '\\$&')}%`;
 
 function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
   switch (condition.type) {

@@ -10,7 +10,7 @@ const GROWTH = 3;
 /** What is foreseen may be so much too long. */
 const TOLERATED = 1.25;
 /** Milliseconds for a unit of the planner's costs, before anything was measured. */
-const FIRST_RATE = 0.003;
+const FIRST_RATE = 0.012;
 
 /**
  * How long the stretches of time are that are asked for at once, such that a query takes a share of a call. How much lies in a stretch differs by hundreds between a
