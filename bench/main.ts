@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
+import { benchAgain } from './again.ts';
 import { benchFind } from './find.ts';
 import { benchFuzz } from './fuzz.ts';
 import { benchGrowth } from './growth.ts';
@@ -18,6 +19,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   fuzz: benchFuzz,
   reading: benchReading,
   import: benchImport,
+  again: benchAgain,
   guess: benchGuess,
   growth: benchGrowth,
   find: benchFind,

@@ -47,10 +47,16 @@ export async function system(name: string, fresh: boolean): Promise<BenchSystem>
 }
 
 /** Brings logs in from their first byte to the last judged strand. */
-export async function bring(url: string, logs: string, declaring: (url: string) => Promise<void> = declareDemo): Promise<number> {
+export async function bring(
+  url: string,
+  logs: string,
+  declaring: (url: string) => Promise<void> = declareDemo,
+  wanted: (path: string) => boolean = () => true,
+): Promise<number> {
   await declaring(url);
+  const files = (await filesBelow([join(logs, 'logs')])).filter(({ path }) => wanted(path));
   const begin = Date.now();
-  const started = await sendFiles(url, await filesBelow([join(logs, 'logs')]), { environment: 'production', zone: DEMO_ZONE });
+  const started = await sendFiles(url, files, { environment: 'production', zone: DEMO_ZONE });
   const ended = await waitForImport(url, started.id, () => {});
   if (ended.state !== 'done') throw new Error(`the import ended as ${ended.state}: ${JSON.stringify(ended.errors)}`);
   return Date.now() - begin;
