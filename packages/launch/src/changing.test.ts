@@ -226,6 +226,7 @@ describe('taken along', () => {
       '=1+1',
       '-x of it',
       '-7 degrees',
+      "it's \\' of ? it",
       'tab\there',
       'thrown\n\tat mill.Stone.turn(Stone.java:9)\n\n\tat mill.Run.go(Run.java:3)',
     ];
@@ -242,6 +243,17 @@ describe('taken along', () => {
     expect(await lines('')).toEqual(listed);
     expect(await lines('order=latest')).toEqual([...listed].reverse());
     expect(await lines('environment=odd&q=mill')).toEqual(listed.filter((one) => one.environment === 'odd'));
+    // what the database finds alone, and what is looked at record by record, values with quotes, backslashes and question marks among it
+    for (const [q, found] of [
+      ["'it''s \\'' of ?'", 1],
+      ["where message like '%it''s %' or level = debug", 1],
+      ['mill where not level = error', odd.length],
+    ] as const) {
+      const alone = await lines(`environment=odd&q=${encodeURIComponent(q)}`);
+      expect(alone).toHaveLength(found);
+      const looked = q.includes('where') ? q.replace('where ', "where message matches '.' and (") + ')' : `${q} where message matches '.'`;
+      expect(await lines(`environment=odd&q=${encodeURIComponent(looked)}`)).toEqual(alone);
+    }
     // read by rules of its own: quotes doubled, line ends within quotes
     const csv = (await text('/records/export?format=csv&environment=odd')).trimEnd();
     const cells = csv.match(/"(?:[^"]|"")*"|[^",\r\n]+/g)!;

@@ -1,3 +1,5 @@
+import { extent } from 'd3-array';
+import pg from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
 import { ownClient } from '../database/connect.ts';
 import { RowReader, rowEnd } from '../weaving/copy-out.ts';
@@ -29,6 +31,15 @@ function whole(value: number): string {
   return String(value);
 }
 
+/** A value within the text of a query, for COPY. @throws RangeError for what is neither a text, a number nor a list of these */
+function literal(value: unknown): string {
+  if (typeof value === 'string') return pg.escapeLiteral(value);
+  if (typeof value === 'number' && Number.isFinite(value)) return String(value);
+  if (Array.isArray(value))
+    return value.every((one) => typeof one === 'number') ? `'{${value.map(whole).join()}}'` : `array[${value.map(literal).join()}]`;
+  throw new RangeError(`${String(value)} cannot stand in a query`);
+}
+
 /**
  * Records as texts, for what is taken along in any number: the database writes most of each, and its bytes go on as they are. On a connection of its own, which is to
  * be closed; a stream that is left early takes the connection with it.
@@ -57,11 +68,13 @@ export class RecordTexts {
     return own;
   }
 
-  /** All records of a window, in order of time. */
-  all(from: number, to: number, latest: boolean): AsyncGenerator<RecordText[]> {
+  /** Records of a window that a condition over `record r` holds for, in order of time. */
+  all(from: number, to: number, latest: boolean, { sql, bindings }: { sql: string; bindings: readonly unknown[] }): AsyncGenerator<RecordText[]> {
     const order = latest ? 'desc' : 'asc';
+    let bound = 0;
+    const condition = sql.replace(/\?/g, () => literal(bindings[bound++]));
     return this.batches(
-      `${this.selected} from record r ${BESIDE} where r.at >= ${whole(from)} and r.at < ${whole(to)} order by r.at ${order}, r.id ${order}`,
+      `${this.selected} from record r ${BESIDE} where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${condition} order by r.at ${order}, r.id ${order}`,
     );
   }
   /** The records at these places, in their order. */
@@ -72,7 +85,11 @@ export class RecordTexts {
       places.map((one) => one.at),
       places.map((one) => one.id),
     ]);
-    yield* this.batches(`${this.selected} from picked p join record r on r.at = p.at and r.id = p.id ${BESIDE} order by p.place`);
+    // without bounds all that is stored before them would be gone through for each few of them
+    const [from, to] = extent(places.map((one) => one.at));
+    yield* this.batches(
+      `${this.selected} from picked p join record r on r.at = p.at and r.id = p.id ${BESIDE} where r.at between ${whole(from!)} and ${whole(to!)} order by p.place`,
+    );
   }
   /** Gives the connection back, whatever runs on it. */
   close(): void {

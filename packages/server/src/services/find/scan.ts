@@ -74,9 +74,11 @@ export class Scanner {
     return { ...asked, from: Math.max(asked.from, first), to: Math.min(asked.to, last + 1) };
   }
 
-  /** Whether each record of the window is found. */
-  isAll({ search, environment, sources, ids, quiet }: Asked): boolean {
-    return search.words.length === 0 && search.condition === null && !environment && !sources && !ids && !quiet;
+  /** A condition of SQL that holds for just what is found; null where records have to be looked at. */
+  async exactly(asked: Asked): Promise<Narrowing | null> {
+    if (asked.quiet) return null;
+    const narrowing = this.narrowing(asked, await this.searchables.needed([asked.search]));
+    return narrowing.exact ? narrowing : null;
   }
 
   /** Which share of the window lies behind a place, 0 to 1. */

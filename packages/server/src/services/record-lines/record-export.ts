@@ -30,7 +30,8 @@ export class RecordExport {
     const texts = await RecordTexts.open(this.databaseUrl, form.texts);
     const lookUp = new LookUp(this.repositories, form);
     try {
-      const batches = this.scanner.isAll(asked) ? texts.all(asked.from, asked.to, asked.order === 'latest') : this.found(asked, texts);
+      const exact = await this.scanner.exactly(asked);
+      const batches = exact ? texts.all(asked.from, asked.to, asked.order === 'latest', exact) : this.found(asked, texts);
       for await (const rows of batches) {
         await lookUp.learn(rows);
         yield* form.pieces(rows, (row) => lookUp.of(row));
@@ -40,11 +41,24 @@ export class RecordExport {
     }
   }
 
+  /** What is found of the next stretch is looked for while the records of the last one are on their way. */
   private async *found(asked: Asked, texts: RecordTexts): AsyncGenerator<RecordText[]> {
-    for (let after: Cursor | null = asked.after, first = true; first || after !== null; first = false) {
-      const places: Cursor[] = [];
-      after = await this.scanner.scan({ ...asked, after }, BUDGET, { enough: PAGE, take: ({ at, id }) => places.push({ at, id }) < PAGE });
+    let next: Promise<Stretch> | null = this.stretch(asked);
+    while (next) {
+      const { places, end }: Stretch = await next;
+      next = end === null ? null : this.stretch({ ...asked, after: end });
+      next?.catch(() => {}); // told when it is waited for, if it ever is
       yield* texts.at(places);
     }
   }
+  private async stretch(asked: Asked): Promise<Stretch> {
+    const places: Cursor[] = [];
+    const end = await this.scanner.scan(asked, BUDGET, { enough: PAGE, take: ({ at, id }) => places.push({ at, id }) < PAGE });
+    return { places, end };
+  }
+}
+interface Stretch {
+  places: Cursor[];
+  /** Where to go on, null at the end of the window. */
+  end: Cursor | null;
 }
