@@ -84,6 +84,16 @@ describe('quiet rules', () => {
     expect(all.hidden.every((one) => one === 0)).toBe(true);
     const quiet = (one: LogRecord): boolean => one.message.startsWith('beat') || one.attributes.path === '/health';
     expect(heard.items.map((one) => one.id)).toEqual(all.items.filter((one) => !quiet(one)).map((one) => one.id));
+    // taken along as it is listed, also where each record has to be looked at
+    for (const [query, reversed] of [
+      ['', false],
+      ['order=latest', true],
+      [`q=${encodeURIComponent("where message matches '.'")}`, false],
+    ] as const) {
+      const lines = (await (await fetch(`${system.url}/api/records/export?quiet=hide&${query}`)).text()).trim().split('\n');
+      const ids = lines.map((line) => (JSON.parse(line) as LogRecord).id);
+      expect(reversed ? ids.reverse() : ids).toEqual(heard.items.map((one) => one.id));
+    }
     // each gap counts just what stands in it
     let at = 0;
     heard.items.forEach((one, i) => {

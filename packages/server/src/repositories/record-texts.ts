@@ -40,6 +40,20 @@ function literal(value: unknown): string {
   throw new RangeError(`${String(value)} cannot stand in a query`);
 }
 
+/** A condition over `record r`, with a question mark for each value. */
+interface Condition {
+  sql: string;
+  bindings: readonly unknown[];
+}
+interface Window {
+  from: number;
+  to: number;
+}
+function written({ sql, bindings }: Condition): string {
+  let bound = 0;
+  return sql.replace(/\?/g, () => literal(bindings[bound++]));
+}
+
 /**
  * Records as texts, for what is taken along in any number: the database writes most of each, and its bytes go on as they are. On a connection of its own, which is to
  * be closed; a stream that is left early takes the connection with it.
@@ -69,22 +83,21 @@ export class RecordTexts {
   }
 
   /** Records of a window that a condition over `record r` holds for, in order of time. */
-  all(from: number, to: number, latest: boolean, { sql, bindings }: { sql: string; bindings: readonly unknown[] }): AsyncGenerator<RecordText[]> {
-    const order = latest ? 'desc' : 'asc';
-    let bound = 0;
-    const condition = sql.replace(/\?/g, () => literal(bindings[bound++]));
-    return this.batches(
-      `${this.selected} from record r ${BESIDE} where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${condition} order by r.at ${order}, r.id ${order}`,
-    );
+  all({ from, to }: Window, latest: boolean, condition: Condition): AsyncGenerator<RecordText[]> {
+    return this.ordered(`r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)}`, latest);
+  }
+  /** Of those behind a place, up to another one with it, all but the ones at these places. */
+  async *allBut(places: readonly Cursor[], behind: Cursor, end: Cursor, latest: boolean, condition: Condition): AsyncGenerator<RecordText[]> {
+    const [first, last] = latest ? [end, behind] : [behind, end];
+    const at = ({ at, id }: Cursor): string => `(${whole(at)}, ${whole(id)})`;
+    const within = `r.at between ${whole(first.at)} and ${whole(last.at)} and (r.at, r.id) ${latest ? '<' : '>'} ${at(behind)} and (r.at, r.id) ${latest ? '>=' : '<='} ${at(end)}`;
+    await this.pick(places);
+    yield* this.ordered(`${within} and not exists (select from picked p where p.at = r.at and p.id = r.id) and ${written(condition)}`, latest);
   }
   /** The records at these places, in their order. */
   async *at(places: readonly Cursor[]): AsyncGenerator<RecordText[]> {
     if (places.length === 0) return;
-    await this.client.query('truncate picked');
-    await this.client.query('insert into picked select place, at, id from unnest($1::bigint[], $2::bigint[]) with ordinality u(at, id, place)', [
-      places.map((one) => one.at),
-      places.map((one) => one.id),
-    ]);
+    await this.pick(places);
     // without bounds all that is stored before them would be gone through for each few of them
     const [from, to] = extent(places.map((one) => one.at));
     yield* this.batches(
@@ -96,6 +109,17 @@ export class RecordTexts {
     (this.client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy();
   }
 
+  private async pick(places: readonly Cursor[]): Promise<void> {
+    await this.client.query('truncate picked');
+    await this.client.query('insert into picked select place, at, id from unnest($1::bigint[], $2::bigint[]) with ordinality u(at, id, place)', [
+      places.map((one) => one.at),
+      places.map((one) => one.id),
+    ]);
+  }
+  private ordered(condition: string, latest: boolean): AsyncGenerator<RecordText[]> {
+    const order = latest ? 'desc' : 'asc';
+    return this.batches(`${this.selected} from record r ${BESIDE} where ${condition} order by r.at ${order}, r.id ${order}`);
+  }
   private async *batches(query: string): AsyncGenerator<RecordText[]> {
     const stream = this.client.query(copyTo(`copy (${query}) to stdout with (format binary)`));
     let chunks: Buffer[] = [];

@@ -74,9 +74,8 @@ export class Scanner {
     return { ...asked, from: Math.max(asked.from, first), to: Math.min(asked.to, last + 1) };
   }
 
-  /** A condition of SQL that holds for just what is found; null where records have to be looked at. */
+  /** A condition of SQL that holds for just what is found, what quiet rules hide among it; null where records have to be looked at. */
   async exactly(asked: Asked): Promise<Narrowing | null> {
-    if (asked.quiet) return null;
     const narrowing = this.narrowing(asked, await this.searchables.needed([asked.search]));
     return narrowing.exact ? narrowing : null;
   }

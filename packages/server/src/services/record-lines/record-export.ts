@@ -1,5 +1,6 @@
 import type { Cursor } from '../../repositories/records.ts';
 import { RecordTexts, type RecordText } from '../../repositories/record-texts.ts';
+import type { Narrowing } from '../find/narrowing.ts';
 import type { Asked, Scanner } from '../find/scan.ts';
 import { AS_CSV, AS_JSON, type RecordForm } from './forms.ts';
 import { LookUp, type Repositories } from './look-up.ts';
@@ -31,7 +32,11 @@ export class RecordExport {
     const lookUp = new LookUp(this.repositories, form);
     try {
       const exact = await this.scanner.exactly(asked);
-      const batches = exact ? texts.all(asked.from, asked.to, asked.order === 'latest', exact) : this.found(asked, texts);
+      const batches = !exact
+        ? this.found(asked, texts)
+        : asked.quiet
+          ? this.heard(asked, exact, texts)
+          : texts.all(asked, asked.order === 'latest', exact);
       for await (const rows of batches) {
         await lookUp.learn(rows);
         yield* form.pieces(rows, (row) => lookUp.of(row));
@@ -41,6 +46,24 @@ export class RecordExport {
     }
   }
 
+  /** All but what quiet rules hide: only what they may hide is looked at. */
+  private async *heard(asked: Asked, exact: Narrowing, texts: RecordTexts): AsyncGenerator<RecordText[]> {
+    const latest = asked.order === 'latest';
+    let behind: Cursor = latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: Number.MAX_SAFE_INTEGER };
+    let next: Promise<Stretch> | null = this.hidden(asked);
+    while (next) {
+      const { places, end }: Stretch = await next;
+      next = end === null ? null : this.hidden({ ...asked, after: end });
+      next?.catch(() => {}); // told when it is waited for, if it ever is
+      yield* texts.allBut(places, behind, end ?? (latest ? { at: asked.from, id: 0 } : { at: asked.to, id: 0 }), latest, exact);
+      behind = end ?? behind;
+    }
+  }
+  private async hidden(asked: Asked): Promise<Stretch> {
+    const places: Cursor[] = [];
+    const end = await this.scanner.scan(asked, BUDGET, { take: () => true, hidden: (_rule, { at, id }) => places.push({ at, id }) }, 'only-hidden');
+    return { places, end };
+  }
   /** What is found of the next stretch is looked for while the records of the last one are on their way. */
   private async *found(asked: Asked, texts: RecordTexts): AsyncGenerator<RecordText[]> {
     let next: Promise<Stretch> | null = this.stretch(asked);
