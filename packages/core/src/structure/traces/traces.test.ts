@@ -93,6 +93,23 @@ describe('stack traces', () => {
     ]);
     expect(told(only(JAVA, ['example.brillmoor.orderdesk']).trace)).toContain('* ReserveStep.run:81 program');
   });
+  test('of the Java machine behind words of the program, which stay what they are', () => {
+    const head = 'stock.Service could not store (shelf 4): ';
+    const text = `${head}java.lang.IllegalStateException: no room: 12 left\n\tat example.stock.Shelf.add(Shelf.java:88)\nCaused by: java.io.IOException: disk full\n\tat example.stock.Disk.flush(Disk.java:12)\n`;
+    const { from, to, trace } = only(text);
+    expect([from, to, trace.language]).toEqual([head.length, text.length, 'java']);
+    expect(told(trace)).toEqual([
+      'thrown java.lang.IllegalStateException: no room: 12 left',
+      '  Shelf.add:88 program',
+      'caused by java.io.IOException: disk full',
+      '* Disk.flush:12 program',
+    ]);
+    // a name of a file is no type, and words without calls behind them are none either
+    expect(tracesIn(`${head}example.stock.txt: none\n\tat example.stock.Shelf.add(Shelf.java:88)`)[0]!.from).not.toBe(head.length);
+    expect(tracesIn(`${head}java.lang.IllegalStateException: no room\nand then\n\tat example.stock.Shelf.add(Shelf.java:88)`)[0]!.from).not.toBe(
+      head.length,
+    );
+  });
   test('of the common language runtime, whose causes stand inside', () => {
     expect(told(only(DOTNET).trace)).toEqual([
       'thrown System.InvalidOperationException: no bed is free',

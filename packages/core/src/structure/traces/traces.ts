@@ -34,7 +34,7 @@ export function tracesIn(text: string, own: readonly string[] = []): TraceAt[] {
     const one = best(lines, i);
     if (!one) continue;
     const to = one.end < starts.length ? starts[one.end]! : text.length;
-    found.push({ from: starts[i]!, to, trace: { language: one.language, thrown: one.thrown, origin: originOf(one.thrown, own) } });
+    found.push({ from: starts[i]! + (one.begin ?? 0), to, trace: { language: one.language, thrown: one.thrown, origin: originOf(one.thrown, own) } });
     i = one.end - 1;
   }
   return found;

@@ -39,6 +39,8 @@ export interface Lines {
 export interface Found {
   thrown: Thrown[];
   end: number;
+  /** Where it begins in its first line, in UTF-16 units: words may stand before it. */
+  begin?: number;
 }
 export interface TraceReader {
   language: Language;

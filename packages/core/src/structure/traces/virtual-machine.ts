@@ -2,6 +2,8 @@ import { frameOf, MOST_STRANGERS, thrownOf, type TraceFrame, type Thrown, type T
 
 const TYPE = String.raw`(?:[\p{L}_$][\p{L}\p{N}_$]*\.)*[\p{L}_$][\p{L}\p{N}_$]*`;
 const HEAD = new RegExp(String.raw`^(?:Exception in thread "[^"]*" )?(${TYPE})(?:: ?(.*))?$`, 'u');
+/** What was thrown behind words of the program: of a package, a class by its name, and its calls at once in the next line. */
+const WORDED = /^(.*?[\s:([])((?:[\p{L}_$][\p{L}\p{N}_$]*\.)+\p{Lu}[\p{L}\p{N}_$]*)(?:: ?(.*))?$/u;
 const CAUSE = new RegExp(String.raw`^(\s*)(Caused by|Suppressed|Wrapped by): (${TYPE})(?:: ?(.*))?$`, 'u');
 const FRAME = /^\s+at ((?:[\w.-]*(?:@[\w.+-]+)?\/)*)([\p{L}\p{N}_$.<>/-]+)\.([\p{L}\p{N}_$<>-]+)\(([^()]*)\)(?:.*)$/u;
 const MORE = /^\s*\.\.\. (\d+) (?:more|common frames omitted)/;
@@ -32,9 +34,11 @@ function javaFrame(line: string): TraceFrame | null {
 export const java: TraceReader = {
   language: 'java',
   read(lines, from) {
-    const head = HEAD.exec(lines[from]!.trim());
-    const headless = !head && javaFrame(lines[from]!) !== null;
-    if (!head && !headless) return null;
+    const alone = HEAD.exec(lines[from]!.trim());
+    const headless = !alone && javaFrame(lines[from]!) !== null;
+    const worded = !alone && !headless && from + 1 < lines.length && javaFrame(lines[from + 1]!) ? WORDED.exec(lines[from]!) : null;
+    if (!alone && !headless && !worded) return null;
+    const head = alone ?? worded?.slice(1);
     // what it says may go on over lines
     let first = from + (headless ? 0 : 1);
     while (first < lines.length && first - from < 20 && !javaFrame(lines[first]!) && !CAUSE.test(lines[first]!)) first++;
@@ -59,7 +63,7 @@ export const java: TraceReader = {
       else if (more) now.omitted += Number(more[1]);
       else thrown.push((now = thrownOf(cause![2] === 'Suppressed' ? 'suppressed' : 'caused by', cause![3]!, cause![4] ?? '')));
     }
-    return { thrown, end };
+    return { thrown, end, begin: worded?.[1]!.length ?? 0 };
   },
 };
 
