@@ -63,15 +63,16 @@ const SHORTEST = 3;
  * Folding is the dearest part of it: what a number's digits rule out is not folded.
  */
 function ofWord(word: string): Narrowing {
-  const pieces = word.match(/[\x20-\x7e]+/g) ?? [];
-  const longest = pieces.reduce((best, piece) => (piece.length > best.length ? piece : best), '');
+  const longest = longestOf(word.match(/[\x20-\x7e]+/g));
   const whole = longest.length === word.length;
   if (!whole && longest.length < SHORTEST) return ANY;
   const folded = { sql: 'lower(r.message collate "C") like ?', bindings: [containing(longest.toLowerCase())], exact: whole };
-  const caseless = (longest.match(/[^A-Za-z]+/g) ?? []).reduce((best, piece) => (piece.length > best.length ? piece : best), '');
+  const caseless = longestOf(longest.match(/[^A-Za-z]+/g));
   if (caseless.length < SHORTEST) return folded;
   return { ...folded, sql: `(r.message collate "C" like ? and ${folded.sql})`, bindings: [containing(caseless), ...folded.bindings] };
 }
+const longestOf = (pieces: readonly string[] | null): string =>
+  (pieces ?? []).reduce((best, piece) => (piece.length > best.length ? piece : best), '');
 const containing = (text: string): string => `%${text.replace(/[%_\\]/g, '\\$&')}%`;
 
 function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {

@@ -50,34 +50,32 @@ export class RecordExport {
   private async *heard(asked: Asked, exact: Narrowing, texts: RecordTexts): AsyncGenerator<RecordText[]> {
     const latest = asked.order === 'latest';
     let behind: Cursor = latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: Number.MAX_SAFE_INTEGER };
-    let next: Promise<Stretch> | null = this.hidden(asked);
-    while (next) {
-      const { places, end }: Stretch = await next;
-      next = end === null ? null : this.hidden({ ...asked, after: end });
-      next?.catch(() => {}); // told when it is waited for, if it ever is
-      yield* texts.allBut(places, behind, end ?? (latest ? { at: asked.from, id: 0 } : { at: asked.to, id: 0 }), latest, exact);
+    const hidden = this.stretches(asked, (one, places) =>
+      this.scanner.scan(one, BUDGET, { take: () => true, hidden: (_rule, { at, id }) => places.push({ at, id }) }, 'only-hidden'),
+    );
+    for await (const { places, end } of hidden) {
+      yield* texts.allBut(places, behind, end ?? { at: latest ? asked.from : asked.to, id: 0 }, latest, exact);
       behind = end ?? behind;
     }
   }
-  private async hidden(asked: Asked): Promise<Stretch> {
-    const places: Cursor[] = [];
-    const end = await this.scanner.scan(asked, BUDGET, { take: () => true, hidden: (_rule, { at, id }) => places.push({ at, id }) }, 'only-hidden');
-    return { places, end };
-  }
-  /** What is found of the next stretch is looked for while the records of the last one are on their way. */
   private async *found(asked: Asked, texts: RecordTexts): AsyncGenerator<RecordText[]> {
-    let next: Promise<Stretch> | null = this.stretch(asked);
-    while (next) {
-      const { places, end }: Stretch = await next;
-      next = end === null ? null : this.stretch({ ...asked, after: end });
-      next?.catch(() => {}); // told when it is waited for, if it ever is
-      yield* texts.at(places);
-    }
+    const found = this.stretches(asked, (one, places) =>
+      this.scanner.scan(one, BUDGET, { enough: PAGE, take: ({ at, id }) => places.push({ at, id }) < PAGE }),
+    );
+    for await (const { places } of found) yield* texts.at(places);
   }
-  private async stretch(asked: Asked): Promise<Stretch> {
-    const places: Cursor[] = [];
-    const end = await this.scanner.scan(asked, BUDGET, { enough: PAGE, take: ({ at, id }) => places.push({ at, id }) < PAGE });
-    return { places, end };
+  /** Stretch after stretch; the next one is looked through while the records of the last one are on their way. */
+  private async *stretches(asked: Asked, scan: (asked: Asked, places: Cursor[]) => Promise<Cursor | null>): AsyncGenerator<Stretch> {
+    const look = async (after: Cursor | null): Promise<Stretch> => {
+      const places: Cursor[] = [];
+      return { places, end: await scan({ ...asked, after }, places) };
+    };
+    for (let next: Promise<Stretch> | null = look(asked.after); next;) {
+      const now: Stretch = await next;
+      next = now.end === null ? null : look(now.end);
+      next?.catch(() => {}); // told when it is waited for, if it ever is
+      yield now;
+    }
   }
 }
 interface Stretch {
