@@ -81,7 +81,7 @@ export { isOwnFrame, originOf, ownByName, tracesIn } from './structure/traces/tr
 export type { Thrown, Trace, TraceFrame } from './structure/traces/types.ts';
 export { encodedIn, type Encoded } from './structure/encoded.ts';
 export { partsOfMessage } from './structure/parts.ts';
-export { flattened, unflattened, type FlatTree } from './structure/flat.ts';
+export { rootOf, type FlatTree } from './structure/flat.ts';
 export { parametersOf, sqlIn } from './structure/sql.ts';
 export type { Broken, Listed, Part, PlanNode, TreeNode, TreePart } from './structure/types.ts';
 export { csvLine } from './exchange/csv.ts';

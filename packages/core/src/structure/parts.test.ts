@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { rootOf } from './flat.ts';
 import { partsOfMessage } from './parts.ts';
 import { DEEPEST, type TreeNode, type TreePart } from './types.ts';
 
@@ -9,7 +10,7 @@ const told = ({ name, value, children }: TreeNode): string =>
 const parts = (message: string): string[] =>
   partsOfMessage(message).map((part) =>
     part.kind === 'json' || part.kind === 'xml'
-      ? `${part.kind}: ${told(part.root)}${part.broken ? ` ! ${part.broken.why} at ${part.broken.at}` : ''}`
+      ? `${part.kind}: ${told(rootOf(part.tree))}${part.broken ? ` ! ${part.broken.why} at ${part.broken.at}` : ''}`
       : message.slice(part.from, part.to),
   );
 
@@ -31,9 +32,9 @@ describe('what a message is made of', () => {
 
   test('broken ones are shown as far as they are understood, with the place', () => {
     const [json] = partsOfMessage('{"a":1,"b":[2,3') as [TreePart];
-    expect([told(json.root), json.broken]).toEqual(['(a=1 b(0=2 1=3))', { at: 15, why: 'close bracket expected' }]);
+    expect([told(rootOf(json.tree)), json.broken]).toEqual(['(a=1 b(0=2 1=3))', { at: 15, why: 'close bracket expected' }]);
     const [xml] = partsOfMessage('<a><b>1</b><c>2</a>') as [TreePart];
-    expect(told(xml.root)).toMatch(/^a\(b=1 c=2/);
+    expect(told(rootOf(xml.tree))).toMatch(/^a\(b=1 c=2/);
     expect(xml.broken!.why).toMatch(/close tag|unexpected/i);
   });
 
@@ -44,7 +45,7 @@ describe('what a message is made of', () => {
     const deep = '['.repeat(5000) + '1' + ']'.repeat(5000);
     const [list] = partsOfMessage(deep) as [TreePart];
     let depth = 0;
-    for (let node: TreeNode | undefined = list.root; node; node = node.children[0]) depth++;
+    for (let node: TreeNode | undefined = rootOf(list.tree); node; node = node.children[0]) depth++;
     expect(depth).toBeLessThanOrEqual(DEEPEST + 1);
   });
 

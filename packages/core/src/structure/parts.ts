@@ -102,7 +102,7 @@ function nextStart(text: string, from: number): number {
 function xmlAt(text: string, at: number, until: number): TreePart | null {
   const found = xmlParts(text.slice(at, until), at);
   if (!found || found.nodes < FEWEST_NODES) return null;
-  return { kind: 'xml', from: at, to: at + found.end, root: found.root, nodes: found.nodes, broken: found.broken };
+  return { kind: 'xml', from: at, to: at + found.end, tree: found.tree, nodes: found.nodes, broken: found.broken };
 }
 function jsonAt(text: string, at: number, until: number): TreePart | null {
   const end = Math.min(until, closing(text, at));
@@ -110,7 +110,7 @@ function jsonAt(text: string, at: number, until: number): TreePart | null {
   if (!found || found.nodes < FEWEST_NODES) return null;
   // brackets in a sentence are no JSON
   if (found.broken && !/^[{[]\s*["{[]/.test(text.slice(at, at + 100))) return null;
-  return { kind: 'json', from: at, to: end, root: found.root, nodes: found.nodes, broken: found.broken };
+  return { kind: 'json', from: at, to: end, tree: found.tree, nodes: found.nodes, broken: found.broken };
 }
 
 /** Behind the bracket that closes the one at a place; the end of the text where none does. */

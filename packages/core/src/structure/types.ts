@@ -1,3 +1,4 @@
+import type { FlatTree } from './flat.ts';
 import type { Trace } from './traces/types.ts';
 
 export interface TreeNode {
@@ -6,10 +7,8 @@ export interface TreeNode {
   kind: 'object' | 'list' | 'text' | 'number' | 'truth' | 'nothing' | 'element' | 'attribute';
   /** Of a leaf; of an element its own text. */
   value: string;
-  children: TreeNode[];
+  children: readonly TreeNode[];
 }
-/** Of a leaf: one for all of them, since most of a large tree are leaves. */
-export const NO_CHILDREN = Object.freeze([]) as unknown as TreeNode[];
 
 export interface Broken {
   /** In the message, in UTF-16 units. */
@@ -52,7 +51,7 @@ export interface TreePart {
   kind: 'json' | 'xml';
   from: number;
   to: number;
-  root: TreeNode;
+  tree: FlatTree;
   nodes: number;
   broken: Broken | null;
 }

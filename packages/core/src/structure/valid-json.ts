@@ -1,4 +1,5 @@
-import { DEEPEST, MOST_NODES, NO_CHILDREN, type TreeNode } from './types.ts';
+import { TreeWriter, type FlatTree } from './flat.ts';
+import { DEEPEST, MOST_NODES, type TreeNode } from './types.ts';
 
 const [QUOTE, BACKSLASH, MINUS, PLUS, ZERO, POINT, EXPONENT] = [34, 92, 45, 43, 48, 46, 101];
 
@@ -11,44 +12,51 @@ class Invalid extends Error {}
  *
  * @returns null where the text is not valid, or holds more behind its end
  */
-export function validJsonTree(text: string): { root: TreeNode; nodes: number; cut: boolean } | null {
+export function validJsonTree(text: string): { tree: FlatTree; nodes: number; cut: boolean } | null {
+  const out = new TreeWriter(text);
   let at = 0;
   let nodes = 0;
+  /** Where the string stands that was read last. */
+  let [from, to] = [0, 0];
   const blank = (): void => {
     for (let code = text.charCodeAt(at); code === 32 || code === 10 || code === 13 || code === 9; code = text.charCodeAt(at)) at++;
   };
-  const string = (): string => {
-    const from = at + 1;
+  const string = (shown: boolean): void => {
+    from = at + 1;
     for (let i = from; i < text.length; i++) {
       const code = text.charCodeAt(i);
       if (code === QUOTE) {
         at = i + 1;
-        return text.slice(from, i);
+        to = i;
+        return;
       }
       if (code < 32) throw new Invalid();
-      if (code === BACKSLASH) return escaped();
+      if (code === BACKSLASH) return escaped(shown);
     }
     throw new Invalid();
   };
-  const escaped = (): string => {
-    const from = at;
+  const escaped = (shown: boolean): void => {
+    const begin = at;
     for (let i = at + 1; i < text.length; i++) {
       const code = text.charCodeAt(i);
       if (code === BACKSLASH) i++;
       else if (code === QUOTE) {
         at = i + 1;
-        return JSON.parse(text.slice(from, at)) as string;
+        const plain = JSON.parse(text.slice(begin, at)) as string;
+        if (!shown) return;
+        from = out.add(plain);
+        to = from + plain.length;
+        return;
       }
     }
     throw new Invalid();
   };
   const digits = (): void => {
-    const from = at;
+    const begin = at;
     for (let code = text.charCodeAt(at); code >= 48 && code <= 57; code = text.charCodeAt(at)) at++;
-    if (at === from) throw new Invalid();
+    if (at === begin) throw new Invalid();
   };
-  const number = (): string => {
-    const from = at;
+  const number = (): void => {
     if (text.charCodeAt(at) === MINUS) at++;
     if (text.charCodeAt(at) === ZERO) at++;
     else digits();
@@ -61,59 +69,72 @@ export function validJsonTree(text: string): { root: TreeNode; nodes: number; cu
       if (sign === PLUS || sign === MINUS) at++;
       digits();
     }
-    return text.slice(from, at);
   };
-  const word = (wanted: string, kind: TreeNode['kind'], name: string): TreeNode => {
+  const word = (wanted: string): void => {
     if (!text.startsWith(wanted, at)) throw new Invalid();
     at += wanted.length;
-    return { name, kind, value: wanted, children: NO_CHILDREN };
   };
-  const list = (name: string, depth: number, object: boolean): TreeNode => {
-    const own: TreeNode = { name, kind: object ? 'object' : 'list', value: '', children: [] };
+  const list = (node: number, depth: number, object: boolean): void => {
     const end = object ? 125 : 93;
     at++;
     blank();
     if (text.charCodeAt(at) === end) {
       at++;
-      return own;
+      return;
     }
-    for (let i = 0; ; i++) {
-      let key = String(i);
+    for (;;) {
+      const shown = node >= 0 && depth < DEEPEST && nodes < MOST_NODES;
+      [from, to] = [0, 0];
       if (object) {
         if (text.charCodeAt(at) !== QUOTE) throw new Invalid();
-        key = string();
+        string(shown);
         blank();
         if (text.charCodeAt(at++) !== 58) throw new Invalid();
       }
-      const shown = depth < DEEPEST && nodes < MOST_NODES;
-      const child = value(key, depth + 1);
-      if (shown) own.children.push(child);
+      value(from, to, depth + 1, shown);
       blank();
       const next = text.charCodeAt(at++);
       if (next === end) break;
       if (next !== 44) throw new Invalid();
       blank();
     }
-    if (depth >= DEEPEST) own.value = '…';
-    return own;
+    if (node < 0) return;
+    out.end(node);
+    if (depth >= DEEPEST) {
+      const dots = out.add('…');
+      out.value(node, dots, dots + 1);
+    }
   };
-  const value = (name: string, depth: number): TreeNode => {
+  const value = (nameFrom: number, nameTo: number, depth: number, shown: boolean): void => {
     if (depth > MOST_DEPTH) throw new Invalid();
     nodes++;
     blank();
     const code = text.charCodeAt(at);
-    if (code === QUOTE) return { name, kind: 'text', value: string(), children: NO_CHILDREN };
-    if (code === 123) return list(name, depth, true);
-    if (code === 91) return list(name, depth, false);
-    if (code === 116) return word('true', 'truth', name);
-    if (code === 102) return word('false', 'truth', name);
-    if (code === 110) return word('null', 'nothing', name);
-    return { name, kind: 'number', value: number(), children: NO_CHILDREN };
+    if (code === 123 || code === 91) {
+      const object = code === 123;
+      return list(shown ? out.begin(object ? 'object' : 'list', nameFrom, nameTo) : -1, depth, object);
+    }
+    let kind: TreeNode['kind'] = 'number';
+    if (code === QUOTE) {
+      kind = 'text';
+      string(shown);
+    } else {
+      const begin = at;
+      if (code === 116) word('true');
+      else if (code === 102) word('false');
+      else if (code === 110) word('null');
+      else number();
+      if (code === 116 || code === 102) kind = 'truth';
+      else if (code === 110) kind = 'nothing';
+      from = begin;
+      to = at;
+    }
+    if (shown) out.begin(kind, nameFrom, nameTo, from, to);
   };
   try {
-    const root = value('', 0);
+    value(0, 0, 0, true);
     blank();
-    return at === text.length ? { root, nodes: Math.min(nodes, MOST_NODES), cut: nodes > MOST_NODES } : null;
+    return at === text.length ? { tree: out.tree(), nodes: Math.min(nodes, MOST_NODES), cut: nodes > MOST_NODES } : null;
   } catch (error) {
     // also what is no valid escape
     if (error instanceof Invalid || error instanceof SyntaxError) return null;

@@ -1,4 +1,5 @@
-import { DEEPEST, MOST_NODES, NO_CHILDREN, type TreeNode } from './types.ts';
+import { TreeWriter, type FlatTree } from './flat.ts';
+import { DEEPEST, MOST_NODES } from './types.ts';
 
 /** Letters of names: 1 where one may begin, 2 where it may go on. */
 const LETTERS = Uint8Array.from({ length: 128 }, (_, code) =>
@@ -19,20 +20,20 @@ class Unsure extends Error {}
  *
  * @returns null where it is not surely well formed, or has what is better read by that parser: a DTD, names that are not ASCII, carriage returns, more parts than are shown
  */
-export function validXml(text: string): { root: TreeNode; nodes: number; end: number } | null {
+export function validXml(text: string): { tree: FlatTree; nodes: number; end: number } | null {
+  const out = new TreeWriter(text);
   let at = 0;
-  let nodes = 0;
   const blank = (): number => {
     const from = at;
     for (let code = text.charCodeAt(at); code === 32 || code === 10 || code === 9; code = text.charCodeAt(at)) at++;
     return at - from;
   };
-  const name = (): string => {
-    const from = at;
+  /** Over a name. Returns where it ends. */
+  const name = (): number => {
     if (LETTERS[text.charCodeAt(at)] !== 1) throw new Unsure();
     do at++;
     while (LETTERS[text.charCodeAt(at)]! > 0);
-    return text.slice(from, at);
+    return at;
   };
   const behind = (mark: string, from: number): number => {
     const end = text.indexOf(mark, from);
@@ -53,42 +54,67 @@ export function validXml(text: string): { root: TreeNode; nodes: number; end: nu
       at = end + 3;
     }
   };
-  const tag = (parent: TreeNode): TreeNode | null => {
-    at++;
-    const node: TreeNode = { name: name(), kind: 'element', value: '', children: [] };
-    if (++nodes > MOST_NODES) throw new Unsure();
-    parent.children.push(node);
+  /** Names of the attributes of a tag. */
+  const names: string[] = [];
+  const open: Open[] = [];
+  /** Over a tag that begins an element. An element that does not end with it is open. */
+  const tag = (): void => {
+    const from = ++at;
+    const to = name();
+    const node = out.begin('element', from, to);
+    names.length = 0;
     for (;;) {
+      if (out.count > MOST_NODES) throw new Unsure();
       const parted = blank() > 0;
-      const code = text.charCodeAt(at);
+      const code = text.charCodeAt(at++);
       if (code === GREATER) {
-        at++;
-        return node;
+        open.push({ node, from, to, value: null });
+        if (open.length > DEEPEST) throw new Unsure();
+        return;
       }
       if (code === SLASH) {
-        if (text.charCodeAt(at + 1) !== GREATER) throw new Unsure();
-        at += 2;
-        return null;
+        if (text.charCodeAt(at++) !== GREATER) throw new Unsure();
+        out.end(node);
+        return;
       }
+      at--;
       if (!parted) throw new Unsure();
-      const own = `@${name()}`;
+      const begin = at;
+      const behindName = name();
+      const own = text.slice(begin, behindName);
+      if (names.includes(own)) throw new Unsure();
+      names.push(own);
       blank();
       if (text.charCodeAt(at++) !== EQUALS) throw new Unsure();
       blank();
-      const quote = text.charCodeAt(at);
+      const quote = text.charCodeAt(at++);
       if (quote !== QUOTE && quote !== APOSTROPHE) throw new Unsure();
-      const end = behind(quote === QUOTE ? '"' : "'", at + 1);
-      const raw = text.slice(at + 1, end);
-      if (/[<\t\n]/.test(raw) || node.children.some((one) => one.name === own)) throw new Unsure();
-      if (++nodes > MOST_NODES) throw new Unsure();
-      node.children.push({ name: own, kind: 'attribute', value: plain(raw), children: NO_CHILDREN });
+      const end = behind(quote === QUOTE ? '"' : "'", at);
+      const raw = text.slice(at, end);
+      if (/[<\t\n]/.test(raw)) throw new Unsure();
+      const attribute = out.begin('attribute', begin, behindName, at, end);
+      if (raw.includes('&')) put(attribute, plain(raw));
       at = end + 1;
     }
+  };
+  const put = (node: number, value: string): void => {
+    const from = out.add(value);
+    out.value(node, from, from + value.length);
+  };
+  /** A piece of text or a section of characters of the innermost element. */
+  const piece = (from: number, to: number, escaped: boolean): void => {
+    const raw = text.slice(from, to);
+    if (escaped && raw.includes(']]>')) throw new Unsure();
+    if (!SAYS.test(raw)) return;
+    const now = open[open.length - 1]!;
+    const own = escaped ? plain(raw) : raw;
+    if (now.value === null && own === raw) out.value(now.node, from, to);
+    else put(now.node, (now.value ?? '') + own);
+    now.value = (now.value ?? '') + own;
   };
   try {
     if (STRANGE.test(text.charCodeAt(0) === LESS ? text : '\0')) return null;
     if (/^<\?xml[^>]*\?>/.test(text)) at = text.indexOf('>') + 1;
-    const top: TreeNode = { name: '', kind: 'element', value: '', children: [] };
     for (;;) {
       blank();
       const code = text.charCodeAt(at + 1);
@@ -96,44 +122,46 @@ export function validXml(text: string): { root: TreeNode; nodes: number; end: nu
       if (code !== EXCLAMATION && code !== QUESTION) break;
       skip();
     }
-    const open: TreeNode[] = [];
-    for (let now: TreeNode = top; ;) {
+    for (;;) {
       // at a tag, within an element or before the outermost one
       const code = text.charCodeAt(at + 1);
       if (code === SLASH) {
         at += 2;
-        if (name() !== now.name) throw new Unsure();
+        const from = at;
+        const to = name();
+        const now = open.pop();
+        if (!now || text.slice(from, to) !== text.slice(now.from, now.to)) throw new Unsure();
         blank();
         if (text.charCodeAt(at++) !== GREATER) throw new Unsure();
-        now = open.pop()!;
+        out.end(now.node);
       } else if (code === EXCLAMATION && text.startsWith('<![CDATA[', at)) {
         const end = behind(']]>', at + 9);
-        const part = text.slice(at + 9, end);
-        if (part.trim() !== '') now.value += part;
+        piece(at + 9, end, false);
         at = end + 3;
       } else if (code === EXCLAMATION || code === QUESTION) skip();
-      else {
-        const inner = tag(now);
-        if (inner) {
-          open.push(now);
-          if (open.length > DEEPEST) throw new Unsure();
-          now = inner;
-        }
-      }
-      if (now === top) return { root: top.children[0]!, nodes, end: at };
+      else tag();
+      if (open.length === 0) return { tree: out.tree(), nodes: out.count, end: at };
       const next = behind('<', at);
-      if (next > at) {
-        const raw = text.slice(at, next);
-        if (raw.includes(']]>')) throw new Unsure();
-        if (raw.trim() !== '') now.value += plain(raw);
-        at = next;
-      }
+      if (next > at) piece(at, next, true);
+      at = next;
     }
   } catch (error) {
     if (error instanceof Unsure) return null;
     throw error;
   }
 }
+
+/** An element that has not ended. */
+interface Open {
+  node: number;
+  /** Where its name stands. */
+  from: number;
+  to: number;
+  /** What it says so far, null for nothing. */
+  value: string | null;
+}
+/** Says something. */
+const SAYS = /\S/;
 
 function plain(raw: string): string {
   if (!raw.includes('&')) return raw;

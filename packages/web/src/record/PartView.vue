@@ -18,7 +18,7 @@ const plain = computed(() => props.text.slice(props.part.from, Math.min(props.pa
   <TraceView v-if="part.kind === 'trace'" :trace="part.trace" :text="text.slice(part.from, part.to)" :own="own" :written="written" />
   <TreeView
     v-else-if="part.kind === 'json' || part.kind === 'xml'"
-    :root="part.root"
+    :tree="part.tree"
     :format="part.kind"
     :nodes="part.nodes"
     :broken="part.broken"

@@ -1,18 +1,19 @@
 <script setup lang="ts">
-import type { Broken, TreeNode } from '@fadenweg/core';
+import { rootOf, type Broken, type FlatTree } from '@fadenweg/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useSaid } from '../share/use-share.ts';
 import { foldedAtFirst, treeRows, type TreeRow } from './tree-rows.ts';
 
 /** JSON or XML as a tree: folded and unfolded, searched, each part with its path. */
-const props = defineProps<{ root: TreeNode; format: 'json' | 'xml'; nodes: number; broken: Broken | null; text: string }>();
+const props = defineProps<{ tree: FlatTree; format: 'json' | 'xml'; nodes: number; broken: Broken | null; text: string }>();
 const ROW = 21;
 const folded = ref(new Set<string>());
 const wanted = ref('');
 const at = ref(0);
-watch(() => props.root, (root) => ((folded.value = foldedAtFirst(root)), (wanted.value = ''), (at.value = 0)), { immediate: true }); // prettier-ignore
-const rows = computed(() => treeRows(props.root, folded.value, wanted.value));
+const root = computed(() => rootOf(props.tree));
+watch(root, (root) => ((folded.value = foldedAtFirst(root)), (wanted.value = ''), (at.value = 0)), { immediate: true }); // prettier-ignore
+const rows = computed(() => treeRows(root.value, folded.value, wanted.value));
 const box = useTemplateRef<HTMLElement>('box');
 const list = useVirtualizer(computed(() => ({ count: rows.value.length, getScrollElement: () => box.value, estimateSize: () => ROW, overscan: 20 })));
 const said = useSaid();

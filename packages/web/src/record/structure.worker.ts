@@ -1,4 +1,4 @@
-import { flattened, partsOfMessage, type FlatTree, type Part, type TreePart } from '@fadenweg/core';
+import { partsOfMessage, type Part } from '@fadenweg/core';
 
 /** Works a message's structure out beside the page, so that two megabytes do not hold it up. */
 export interface StructureAsked {
@@ -7,18 +7,11 @@ export interface StructureAsked {
 }
 export interface StructureTold {
   number: number;
-  parts: FlatPart[];
+  parts: Part[];
 }
-/** Trees are told flat. */
-export type FlatPart = Exclude<Part, TreePart> | (Omit<TreePart, 'root'> & { tree: FlatTree });
-const flat = (part: Part): FlatPart => {
-  if (!('root' in part)) return part;
-  const { root, ...rest } = part;
-  return { ...rest, tree: flattened(root) };
-};
 self.onmessage = ({ data }: MessageEvent<StructureAsked>): void => {
-  const parts = partsOfMessage(data.text).map(flat);
-  const buffers = parts.flatMap((part) => ('tree' in part ? [part.tree.kinds.buffer, part.tree.children.buffer, part.tree.lengths.buffer] : []));
+  const parts = partsOfMessage(data.text);
+  const buffers = parts.flatMap((part) => ('tree' in part ? [part.tree.kinds.buffer, part.tree.ends.buffer, part.tree.places.buffer] : []));
   self.postMessage({ number: data.number, parts } satisfies StructureTold, { transfer: buffers });
 };
 
@@ -29,4 +22,4 @@ const JSON_TEXT = JSON.stringify({
   lines: lines((i) => ({ no: i, name: `article ${i}`, price: i * 1.25, note: null, tags: ['a', 'b'], last: false })),
 });
 const XML_TEXT = `<order>${lines((i) => `<line no="${i}" of="a"><article>name ${i}</article><note>a &amp; b</note></line>`).join('')}</order>`;
-for (const text of [JSON_TEXT, XML_TEXT, JSON_TEXT, XML_TEXT]) partsOfMessage(text).map(flat);
+for (const text of [JSON_TEXT, XML_TEXT, JSON_TEXT, XML_TEXT]) partsOfMessage(text);

@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { partsOfMessage, type TreeNode } from '@fadenweg/core';
+import { partsOfMessage, rootOf, type TreeNode } from '@fadenweg/core';
 import { foldedAtFirst, treeRows } from './tree-rows.ts';
 
 const treeOf = (text: string): TreeNode => {
   const [part] = partsOfMessage(text);
   if (part?.kind !== 'json' && part?.kind !== 'xml') throw new Error('no tree');
-  return part.root;
+  return rootOf(part.tree);
 };
 const paths = (text: string, folded: string[] = [], wanted = ''): string[] => treeRows(treeOf(text), new Set(folded), wanted).map((row) => row.path);
 const JSON_TEXT = '{"order":"LX-1","lenses":[{"sph":-1.5},{"sph":2}],"odd key":1}';

@@ -11,14 +11,21 @@ export interface TreeRow {
 const SHOWN = 60;
 
 const PLAIN = /^[A-Za-z_]\w*$/;
-function pathOf(parent: string, of: TreeNode, child: TreeNode, siblings: readonly TreeNode[]): string {
-  if (child.kind === 'attribute') return `${parent}/${child.name}`;
-  if (child.kind === 'element') {
-    const alike = siblings.filter((one) => one.name === child.name);
-    return `${parent}/${child.name}${alike.length > 1 ? `[${alike.indexOf(child) + 1}]` : ''}`;
-  }
-  if (of.kind === 'list') return `${parent}[${child.name}]`;
-  return PLAIN.test(child.name) ? `${parent}.${child.name}` : `${parent}[${JSON.stringify(child.name)}]`;
+/** The parts of a node with their paths. */
+function below(parent: string, of: TreeNode): { node: TreeNode; path: string }[] {
+  const { children } = of;
+  const alike = new Map<string, number>();
+  for (const { kind, name } of children) if (kind === 'element') alike.set(name, (alike.get(name) ?? 0) + 1);
+  const places = new Map<string, number>();
+  return children.map((node) => {
+    const { kind, name } = node;
+    if (kind === 'attribute') return { node, path: `${parent}/${name}` };
+    if (kind !== 'element')
+      return { node, path: of.kind === 'list' ? `${parent}[${name}]` : `${parent}${PLAIN.test(name) ? `.${name}` : `[${JSON.stringify(name)}]`}` };
+    const place = (places.get(name) ?? 0) + 1;
+    places.set(name, place);
+    return { node, path: `${parent}/${name}${alike.get(name)! > 1 ? `[${place}]` : ''}` };
+  });
 }
 export const rootPath = (root: TreeNode): string => (root.kind === 'element' ? `/${root.name}` : '$');
 
@@ -38,7 +45,7 @@ export function treeRows(root: TreeNode, folded: ReadonlySet<string>, wanted = '
     if (small !== '' && !holds.get(node)) return;
     const open = small !== '' || !folded.has(path);
     rows.push({ node, depth, path, open });
-    if (open) for (const child of node.children) walk(child, depth + 1, pathOf(path, node, child, node.children));
+    if (open) for (const child of below(path, node)) walk(child.node, depth + 1, child.path);
   };
   walk(root, 0, rootPath(root));
   return rows;
@@ -50,13 +57,13 @@ export function foldedAtFirst(root: TreeNode): Set<string> {
   let level: { node: TreeNode; path: string }[] = [{ node: root, path: rootPath(root) }];
   let shown = 1;
   while (level.length > 0) {
-    const next = level.flatMap(({ node, path }) => node.children.map((child) => ({ node: child, path: pathOf(path, node, child, node.children) })));
-    if (shown + next.length > SHOWN && shown > 1) {
+    const more = level.reduce((sum, { node }) => sum + node.children.length, 0);
+    if (shown + more > SHOWN && shown > 1) {
       for (const { node, path } of level) if (node.children.length > 0) folded.add(path);
       return folded;
     }
-    shown += next.length;
-    level = next;
+    shown += more;
+    level = level.flatMap(({ node, path }) => below(path, node));
   }
   return folded;
 }

@@ -1,15 +1,9 @@
-import { partsOfMessage, unflattened, type Part } from '@fadenweg/core';
+import { partsOfMessage, type Part } from '@fadenweg/core';
 import { onScopeDispose, shallowRef, watch, type Ref } from 'vue';
-import type { FlatPart, StructureAsked, StructureTold } from './structure.worker.ts';
+import type { StructureAsked, StructureTold } from './structure.worker.ts';
 
 /** Shorter texts are done at once. */
 const SHORT = 20_000;
-
-function whole(part: FlatPart): Part {
-  if (!('tree' in part)) return part;
-  const { tree, ...rest } = part;
-  return { ...rest, root: unflattened(tree) };
-}
 
 /** One worker for all, which has warmed up by the time that a long text comes. */
 let worker: Worker | null = null;
@@ -21,7 +15,7 @@ function started(): Worker {
   worker.onmessage = ({ data }: MessageEvent<StructureTold>) => {
     const take = waiting.get(data.number);
     waiting.delete(data.number);
-    take?.(data.parts.map(whole));
+    take?.(data.parts);
   };
   return worker;
 }
