@@ -4,52 +4,58 @@ const KINDS = ['object', 'list', 'text', 'number', 'truth', 'nothing', 'element'
 const PLACES = Object.fromEntries(KINDS.map((kind, i) => [kind, i])) as Record<TreeNode['kind'], number>;
 const LIST = PLACES.list;
 const ATTRIBUTE = PLACES.attribute;
-/** Begin and end of the name, begin and end of the value. */
-const EACH = 4;
+/** Numbers for each node: its kind, the number of the node behind all that is below it, and where its name and its value begin and end in the text. */
+const EACH = 6;
+const [KIND, END, NAME, VALUE] = [0, 1, 2, 4];
 
-/** A tree as a few long arrays, each node before what is below it: worked out without an object for each, and handed from a worker to the page at once. */
+/** A tree as one long array, each node before what is below it: worked out without an object for each, and handed from a worker to the page at once. */
 export interface FlatTree {
-  kinds: Uint8Array;
-  /** The number of the node behind all that is below each. */
-  ends: Uint32Array;
-  /** Where name and value of each node stand in `text`, four numbers for each. What is in a list has no name, the name of an attribute no `@`. */
-  places: Uint32Array;
+  cells: Uint32Array;
+  /** What is in a list has no name in it, the name of an attribute no `@`. */
   text: string;
 }
 
+/** Cells that nobody writes to: a small tree is done before new ones would be at hand. */
+let spare: Uint32Array | null = null;
+
 /** Writes a tree node after node; names and values are told by where they stand in the text that is read, or added behind it. */
 export class TreeWriter {
-  private kinds = new Uint8Array(256);
-  private ends = new Uint32Array(256);
-  private places = new Uint32Array(256 * EACH);
+  private cells: Uint32Array;
   private readonly added: string[] = [];
   private length: number;
   count = 0;
 
   constructor(private readonly source: string) {
     this.length = source.length;
+    this.cells = spare ?? new Uint32Array(256 * EACH);
+    spare = null;
   }
 
   /** Begins a node, which ends by `end`, or is a leaf. Returns its number. */
   begin(kind: TreeNode['kind'], nameFrom: number, nameTo: number, valueFrom = 0, valueTo = 0): number {
     const node = this.count++;
-    if (node === this.kinds.length) this.grow();
-    this.kinds[node] = PLACES[kind];
-    this.ends[node] = this.count;
-    const at = node * EACH;
-    this.places[at] = nameFrom;
-    this.places[at + 1] = nameTo;
-    this.places[at + 2] = valueFrom;
-    this.places[at + 3] = valueTo;
+    let at = node * EACH;
+    if (at === this.cells.length) {
+      const larger = new Uint32Array(at * 2);
+      larger.set(this.cells);
+      this.cells = larger;
+    }
+    const { cells } = this;
+    cells[at++] = PLACES[kind];
+    cells[at++] = this.count;
+    cells[at++] = nameFrom;
+    cells[at++] = nameTo;
+    cells[at++] = valueFrom;
+    cells[at] = valueTo;
     return node;
   }
   /** What was begun since is below it. */
   end(node: number): void {
-    this.ends[node] = this.count;
+    this.cells[node * EACH + END] = this.count;
   }
   value(node: number, from: number, to: number): void {
-    this.places[node * EACH + 2] = from;
-    this.places[node * EACH + 3] = to;
+    this.cells[node * EACH + VALUE] = from;
+    this.cells[node * EACH + VALUE + 1] = to;
   }
   /** A text that does not stand in the source as it is. Returns where it begins; it ends its length behind. */
   add(text: string): number {
@@ -58,27 +64,13 @@ export class TreeWriter {
     this.length += text.length;
     return from;
   }
+  /** All that was written; the writer is not used afterwards. */
   tree(): FlatTree {
-    const { count } = this;
-    return {
-      kinds: this.kinds.slice(0, count),
-      ends: this.ends.slice(0, count),
-      places: this.places.slice(0, count * EACH),
-      text: this.added.length === 0 ? this.source : this.source + this.added.join(''),
-    };
-  }
-
-  private grow(): void {
-    const larger = this.kinds.length * 2;
-    const kinds = new Uint8Array(larger);
-    const ends = new Uint32Array(larger);
-    const places = new Uint32Array(larger * EACH);
-    kinds.set(this.kinds);
-    ends.set(this.ends);
-    places.set(this.places);
-    Object.assign(this, { kinds, ends, places });
+    if (this.cells.length <= MOST_SPARE) spare = this.cells;
+    return { cells: this.cells.slice(0, this.count * EACH), text: this.added.length === 0 ? this.source : this.source + this.added.join('') };
   }
 }
+const MOST_SPARE = 1024 * EACH;
 
 /** The root of a tree; what is below it is made when it is asked for. */
 export const rootOf = (tree: FlatTree): TreeNode => new Node(tree, 0, -1);
@@ -93,27 +85,28 @@ class Node implements TreeNode {
     private readonly at: number,
     index: number,
   ) {
-    const name = this.part(0);
-    this.name = index >= 0 ? String(index) : tree.kinds[at] === ATTRIBUTE ? `@${name}` : name;
+    const name = this.part(NAME);
+    this.name = index >= 0 ? String(index) : tree.cells[at * EACH + KIND] === ATTRIBUTE ? `@${name}` : name;
   }
 
   get kind(): TreeNode['kind'] {
-    return KINDS[this.tree.kinds[this.at]!]!;
+    return KINDS[this.tree.cells[this.at * EACH + KIND]!]!;
   }
   get value(): string {
-    return this.part(2);
+    return this.part(VALUE);
   }
   get children(): readonly TreeNode[] {
     if (this.below) return this.below;
     const { tree, at } = this;
     const own: TreeNode[] = [];
-    const inList = tree.kinds[at] === LIST;
-    for (let child = at + 1; child < tree.ends[at]!; child = tree.ends[child]!) own.push(new Node(tree, child, inList ? own.length : -1));
+    const inList = tree.cells[at * EACH + KIND] === LIST;
+    for (let child = at + 1; child < tree.cells[at * EACH + END]!; child = tree.cells[child * EACH + END]!)
+      own.push(new Node(tree, child, inList ? own.length : -1));
     return (this.below = own);
   }
 
   private part(which: number): string {
-    const { places, text } = this.tree;
-    return text.slice(places[this.at * EACH + which], places[this.at * EACH + which + 1]);
+    const { cells, text } = this.tree;
+    return text.slice(cells[this.at * EACH + which], cells[this.at * EACH + which + 1]);
   }
 }

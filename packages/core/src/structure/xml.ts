@@ -11,7 +11,7 @@ import { DEEPEST, MOST_NODES, type Broken } from './types.ts';
  */
 export function xmlParts(text: string, base: number): { tree: FlatTree; nodes: number; end: number; broken: Broken | null } | null {
   const valid = validXml(text);
-  return valid ? { ...valid, broken: null } : partsOfAny(text, base);
+  return valid ? { tree: valid.tree, nodes: valid.nodes, end: valid.end, broken: null } : partsOfAny(text, base);
 }
 
 /** By a parser that goes on behind errors. */

@@ -11,7 +11,7 @@ export interface StructureTold {
 }
 self.onmessage = ({ data }: MessageEvent<StructureAsked>): void => {
   const parts = partsOfMessage(data.text);
-  const buffers = parts.flatMap((part) => ('tree' in part ? [part.tree.kinds.buffer, part.tree.ends.buffer, part.tree.places.buffer] : []));
+  const buffers = parts.flatMap((part) => ('tree' in part ? [part.tree.cells.buffer] : []));
   self.postMessage({ number: data.number, parts } satisfies StructureTold, { transfer: buffers });
 };
 
