@@ -81,6 +81,29 @@ describe('bad input', () => {
     expect(info).toMatchObject({ records: 2, state: 'done', errors: [] });
   });
 
+  test('many small files are stored together, and one that cannot be stored keeps none of the others out', async () => {
+    const send = async (name: string, content: string) => {
+      const file = join(system.folder, name);
+      await writeFile(file, content);
+      return { file, path: `runs/${name}`, size: Buffer.byteLength(content), modified: Date.UTC(2026, 10, 24) };
+    };
+    const runs = Array.from({ length: 130 }, (_, i) => i);
+    const files = await Promise.all(
+      runs.map((i) => send(`run-${i}.out`, `2026-11-24 11:00:00.${String(i).padStart(3, '0')} INFO run ${i} begins\n2026-11-24 11:01:00 INFO run ${i} ends\n`)),
+    ); // prettier-ignore
+    const day = (i: number): string => new Date(Date.UTC(2019, 0, 1 + i)).toISOString().slice(0, 10);
+    files.splice(60, 0, await send('years.out', Array.from({ length: 1600 }, (_, i) => `${day(i)} 10:00:00 INFO x\n`).join('')));
+    const info = await system.bring(files, { zone: 'UTC' });
+    expect(info).toMatchObject({ state: 'done', files: 131, records: 260, errors: [{ path: 'runs/years.out' }] });
+    expect(info.errors[0]!.error).toMatch(/more than 1500 different days/);
+    const records = (await all<LogRecord>(system, '/records?order=oldest&q=run')).filter((one) => one.source.path.startsWith('runs/'));
+    expect(records.filter((one) => one.message.endsWith('begins')).map((one) => [one.source.path, one.message])).toEqual(runs.map((i) => [`runs/run-${i}.out`, `run ${i} begins`])); // prettier-ignore
+    // the same again adds nothing, and what was refused is refused again
+    expect(await system.bring(files, { zone: 'UTC' })).toMatchObject({ alreadyThere: 131, records: 0 });
+    await fetch(`${system.url}/api/imports/${info.id}`, { method: 'DELETE' });
+    expect((await all<LogRecord>(system, '/records?q=run')).filter((one) => one.source.path.startsWith('runs/'))).toEqual([]);
+  }, 60_000);
+
   test('paths that lead out of the folder are made harmless', async () => {
     await bring('../../etc/../secret/app.log', '2026-11-24 10:00:00 INFO a - x\n');
     expect((await system.get<Page<SourceInfo>>('/sources')).items.map((one) => one.path)).toContain('etc/secret/app.log');

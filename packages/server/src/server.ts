@@ -206,9 +206,10 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       weaving.stored(batch, source.growing);
     },
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
-    sourceEnded: async (source) => {
-      await coverage.learn(source.id);
-      void imports.checkEnd(source.read_for).catch(() => {}); // tried again with the next source, and at the next start
+    sourcesEnded: async (ended) => {
+      await coverage.learn(ended.map((source) => source.id));
+      // tried again with the next source, and at the next start
+      for (const importId of new Set(ended.map((source) => source.read_for))) void imports.checkEnd(importId).catch(() => {});
     },
   });
   words.consider();

@@ -194,6 +194,16 @@ export class CopyRows {
   }
 }
 
+/** Bytes before the first row, and behind the last one. */
+const [BEFORE, BEHIND] = [19, 2];
+
+/** The rows of several writers as one; null where there are none. */
+export function joined(parts: readonly Uint8Array[]): Uint8Array | null {
+  const some = parts.filter((part) => part.length > BEFORE + BEHIND);
+  if (some.length <= 1) return some[0] ?? null;
+  return Buffer.concat(some.map((part, i) => part.subarray(i === 0 ? 0 : BEFORE, i === some.length - 1 ? part.length : part.length - BEHIND)));
+}
+
 /** What PostgreSQL's text can hold: U+0000 becomes its picture, half a surrogate pair the replacement character. */
 const storable = (text: string): string => text.replaceAll('\0', '\u2400').replace(/\p{Surrogate}/gu, '\ufffd');
 

@@ -7,9 +7,10 @@ import type { DeclarationRepository } from '../repositories/declarations.ts';
 import type { Names } from '../repositories/names.ts';
 import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
 import { startWorker } from '../services/workers.ts';
-import type { Batch, FromReader, NameLists, ToReader } from './batch.ts';
+import type { Batch, NameLists, ReadingJob, ToReader } from './batch.ts';
 import type { Partitions } from './partitions.ts';
-import { storeBatch } from './store-batch.ts';
+import { isAway, pump } from './pump.ts';
+import { storeBatches, type Storing } from './store-batch.ts';
 
 /** All else that a reader keeps; it is far less, but would be left to grow, in MB. */
 const OLD = 256;
@@ -19,10 +20,15 @@ const RETRY = 1000;
 /** Readers make much that dies at once; a larger nursery spares them most of the collecting, in MB. */
 const YOUNG = 48;
 
+/** Sources up to this size, in bytes, are stored together, so many at once: a transaction for each would take most of the time. */
+const SMALL = 1 << 16;
+const MOST_TOGETHER = 50;
+
 export interface IntakeEvents {
   /** @param from the first byte of the source that the batch holds */
   stored(batch: Batch, source: SourceRow, from: number): void;
-  sourceEnded(source: SourceRow): Promise<void>;
+  /** Nothing more of them is read for now. */
+  sourcesEnded(sources: readonly SourceRow[]): Promise<void>;
   /** Something keeps a lane from working; it tries again by itself. */
   trouble(error: Error): void;
 }
@@ -84,15 +90,15 @@ export class Intake {
           worker = null;
         });
         const before = this.pokes;
-        const source = await this.next();
-        if (!source) {
+        const sources = await this.next();
+        if (sources.length === 0) {
           if (this.pokes === before && !this.closing) await new Promise<void>((resolve) => this.wake.push(resolve));
           continue;
         }
         try {
-          await this.read(worker, client, source);
+          await this.read(worker, client, sources);
         } finally {
-          this.taken.delete(source.id);
+          for (const { id } of sources) this.taken.delete(id);
         }
       } catch (error) {
         // the source still waits in the database, and is taken up again
@@ -115,143 +121,134 @@ export class Intake {
 
   private choosing: Promise<unknown> = Promise.resolve();
   /** One lane chooses at a time, so that no two take the same source. */
-  private next(): Promise<SourceRow | null> {
+  private next(): Promise<SourceRow[]> {
     const chosen = this.choosing.then(() => this.choose());
     this.choosing = chosen.catch(() => {}); // told to the lane that asked
     return chosen;
   }
 
-  /** The next source that waits, or that a dead process left half read; the smallest first, so that much is there soon. */
-  private async choose(): Promise<SourceRow | null> {
+  /** What waits, or a dead process left half read, the smallest first, so that much is there soon: one source, or several small ones. */
+  private async choose(): Promise<SourceRow[]> {
     const rows: SourceRow[] = await this.db('source')
       .whereIn('state', ['waiting', 'reading'])
       .whereNotIn('id', [...this.taken])
       .orderBy('size')
       .orderBy('id')
-      .limit(1);
-    const source = rows[0];
-    if (!source) return null;
-    this.taken.add(source.id);
-    await this.sources.change(source.id, { state: 'reading', error: null });
-    return source;
+      .limit(MOST_TOGETHER);
+    const few = rows.findIndex((row) => row.size > SMALL);
+    const chosen = few < 0 ? rows : rows.slice(0, Math.max(1, few));
+    for (const { id } of chosen) this.taken.add(id);
+    if (chosen.length > 0)
+      await this.sources.change(
+        chosen.map((row) => row.id),
+        { state: 'reading', error: null },
+      );
+    return chosen;
   }
 
-  private async read(worker: Worker, client: pg.Client, source: SourceRow): Promise<void> {
-    const job: Extract<ToReader, { type: 'read' }> = {
+  private async read(worker: Worker, client: pg.Client, sources: readonly SourceRow[]): Promise<void> {
+    const declarations = await this.declarations.forReading();
+    const jobOf = (source: SourceRow): Extract<ToReader, { type: 'read' }> => ({
       type: 'read',
       databaseUrl: this.url,
-      declarations: await this.declarations.forReading(),
-      job: {
-        sourceId: source.id,
-        file: source.spool,
-        fileFrom: source.spool_from,
-        growing: source.growing,
-        size: source.size,
-        path: source.path,
-        format: source.format,
-        encoding: source.encoding as Encoding,
-        zone: source.zone,
-        hints: source.hints,
-        componentId: source.component_id,
-        component: this.names.component(source.component_id),
-        hostId: source.host_id,
-        host: this.names.host(source.host_id),
-        ownComponents: !source.component_fixed,
-        ownHosts: !source.host_fixed,
-        from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true },
-        state: source.reader_state,
-      },
-    };
-    const problem = await this.pump(worker, client, job, source);
-    if (problem !== null) await this.sources.change(source.id, { state: 'failed', error: problem });
-    const ended = await this.sources.source(source.id);
-    if (!ended || this.cancelled.has(source.id)) return;
-    if (ended.state === 'done' && ended.spool) {
-      await rm(ended.spool, { force: true });
-      await this.sources.change(source.id, { spool: null });
+      declarations,
+      job: this.jobOf(source),
+    });
+    const problems = new Map<number, string>();
+    if (sources.length === 1) {
+      const source = sources[0]!;
+      let from = source.done_bytes;
+      const take = async (batch: Batch): Promise<boolean> => {
+        const stored = this.wanted(source) && (await this.store(client, [{ source, batch, from }])) > 0;
+        from = batch.next.byte;
+        return stored;
+      };
+      const problem = await pump(worker, jobOf(source), { idsOf: this.idsOf, take });
+      if (problem !== null) problems.set(source.id, problem);
+    } else {
+      const read: Read[] = [];
+      for (const source of sources) {
+        const take = async (batch: Batch): Promise<boolean> => this.wanted(source) && read.push({ source, batch, from: source.done_bytes }) > 0;
+        const problem = this.wanted(source) ? await pump(worker, jobOf(source), { idsOf: this.idsOf, take }) : null;
+        if (problem !== null) problems.set(source.id, problem);
+      }
+      await this.storeTogether(client, read, problems);
     }
-    await this.events.sourceEnded(ended);
+    for (const [id, error] of problems) await this.sources.change(id, { state: 'failed', error });
+    await this.ended(sources);
   }
 
-  private async idsOf(names: NameLists<string[]>): Promise<NameLists<[string, number][]>> {
+  /** In one transaction; where that does not do, each by itself, so that none keeps the others out. */
+  private async storeTogether(client: pg.Client, read: readonly Read[], problems: Map<number, string>): Promise<void> {
+    try {
+      await this.store(client, read);
+    } catch (error) {
+      if (isAway(error as Error)) throw error;
+      for (const one of read) {
+        try {
+          await this.store(client, [one]);
+        } catch (own) {
+          if (isAway(own as Error)) throw own;
+          problems.set(one.source.id, (own as Error).message);
+        }
+      }
+    }
+  }
+  private async store(client: pg.Client, read: readonly Read[]): Promise<number> {
+    const stored = await storeBatches(client, this.partitions, read);
+    for (const { source, batch, from } of read) if (stored.has(source.id)) this.events.stored(batch, source, from);
+    return stored.size;
+  }
+  private wanted({ id }: SourceRow): boolean {
+    return !this.closing && !this.cancelled.has(id);
+  }
+
+  /** Files of what is read to its end are not needed any more. */
+  private async ended(sources: readonly SourceRow[]): Promise<void> {
+    const ended = (await this.sources.byNumbers(sources.map((source) => source.id))).filter(({ id }) => !this.cancelled.has(id));
+    const done = ended.filter(({ state, spool }) => state === 'done' && spool !== null);
+    for (const { spool } of done) await rm(spool!, { force: true });
+    if (done.length > 0)
+      await this.sources.change(
+        done.map(({ id }) => id),
+        { spool: null },
+      );
+    if (ended.length > 0) await this.events.sourcesEnded(ended);
+  }
+
+  private jobOf(source: SourceRow): ReadingJob {
+    return {
+      sourceId: source.id,
+      file: source.spool,
+      fileFrom: source.spool_from,
+      growing: source.growing,
+      size: source.size,
+      path: source.path,
+      format: source.format,
+      encoding: source.encoding as Encoding,
+      zone: source.zone,
+      hints: source.hints,
+      componentId: source.component_id,
+      component: this.names.component(source.component_id),
+      hostId: source.host_id,
+      host: this.names.host(source.host_id),
+      ownComponents: !source.component_fixed,
+      ownHosts: !source.host_fixed,
+      from: { byte: source.done_bytes, line: source.done_lines + 1, inside: source.reader_state?.inside === true },
+      state: source.reader_state,
+    };
+  }
+
+  private readonly idsOf = async (names: NameLists<string[]>): Promise<NameLists<[string, number][]>> => {
     const ids: NameLists<[string, number][]> = { component: [], host: [] };
     for (const table of ['component', 'host'] as const) {
       for (const name of names[table]) ids[table].push([name, await this.names.idOf(table, name)]);
     }
     return ids;
-  }
+  };
+}
 
-  /** Stores batches in order while the worker reads ahead. Resolves with what went wrong in the source, or null; rejects when the database is away. */
-  private pump(worker: Worker, client: pg.Client, job: Extract<ToReader, { type: 'read' }>, source: SourceRow): Promise<string | null> {
-    return new Promise((resolve, reject) => {
-      let position = source.done_bytes;
-      let storing = Promise.resolve();
-      let over = false;
-      let allReceived = false;
-      const finish = (settle: () => void): void => {
-        over = true;
-        worker.off('message', onMessage);
-        worker.off('error', onError);
-        settle();
-      };
-      const stop = (settle: () => void): void => {
-        if (over) return;
-        over = true;
-        if (allReceived) return finish(settle);
-        worker.off('message', onMessage);
-        const stopped = (message: FromReader): void => {
-          if (message.type === 'batch' && !message.batch.last) return;
-          worker.off('message', stopped);
-          finish(settle);
-        };
-        worker.on('message', stopped);
-        worker.postMessage({ type: 'stop' } satisfies ToReader);
-      };
-      const onError = (error: Error): void => finish(() => reject(error));
-      const onMessage = (message: FromReader): void => {
-        if (message.type === 'failed') {
-          allReceived = true;
-          storing = storing.then(() => {
-            if (!over) finish(() => resolve(message.error));
-          });
-          return;
-        }
-        if (message.type === 'names') {
-          this.idsOf(message.names).then(
-            (ids) => worker.postMessage({ type: 'named', ids } satisfies ToReader),
-            (error: Error) => finish(() => reject(error)),
-          );
-          return;
-        }
-        if (message.type !== 'batch') return;
-        const { batch } = message;
-        allReceived = batch.last;
-        storing = storing
-          .then(async () => {
-            if (over) return;
-            if (this.closing || this.cancelled.has(source.id)) {
-              if (batch.last) finish(() => resolve(null));
-              else stop(() => resolve(null));
-              return;
-            }
-            const stored = await storeBatch(client, this.partitions, batch, position);
-            const from = position;
-            position = batch.next.byte;
-            if (stored) this.events.stored(batch, source, from);
-            if (batch.last) finish(() => resolve(null));
-            else if (!stored) stop(() => resolve(null));
-            else worker.postMessage({ type: 'more' } satisfies ToReader);
-          })
-          .catch((error: Error & { code?: string }) => {
-            const away = error.code === undefined || /^(?:57|08|53)/.test(error.code) || /^E[A-Z]+$/.test(error.code);
-            const settle = (): void => (away ? reject(error) : resolve(error.message));
-            if (batch.last) finish(settle);
-            else stop(settle);
-          });
-      };
-      worker.on('message', onMessage);
-      worker.on('error', onError);
-      worker.postMessage(job);
-    });
-  }
+/** A batch of a source, which stood there before. */
+interface Read extends Storing {
+  source: SourceRow;
 }

@@ -1,13 +1,21 @@
 import type pg from 'pg';
 
 const DAY = 86_400_000_000;
-/** Most leaves; records of further days share one leaf for what is far away. */
+/** Most leaves. */
 const MOST = 1500;
 
 /** A batch with more records of a day than this goes into its leaf without the index of words, which would slow it tenfold. */
 const MANY = 2000;
 const leafOf = (day: number): string => `record_${new Date(day * 86_400_000).toISOString().slice(0, 10).replaceAll('-', '')}`;
 export const wordsOf = (leaf: string): string => `${leaf}_words`;
+
+/** A source that is at fault itself: it is not tried again. */
+export class TooManyDays extends Error {
+  readonly code = 'too-many-days';
+  constructor() {
+    super(`records fall on more than ${MOST} different days: are the times of this source read rightly?`);
+  }
+}
 
 /** Leaves of the record table, one a day of UTC, made when a batch first needs them. */
 export class Partitions {
@@ -40,11 +48,11 @@ export class Partitions {
 
   private async make(client: pg.Client, days: readonly number[], records: number): Promise<void> {
     if (!this.loaded) await this.load(client);
+    if (this.known.size + days.filter((day) => !this.known.has(day)).length > MOST) throw new TooManyDays();
     for (const day of days) {
       const name = leafOf(day);
       if (records > MANY && this.indexed.delete(name)) await client.query(`drop index if exists ${wordsOf(name)}`);
       if (this.known.has(day)) continue;
-      if (this.known.size >= MOST) throw new Error(`records fall on more than ${MOST} different days: are the times of this source read rightly?`);
       await client.query(`create table if not exists ${name} partition of record for values from (${day * DAY}) to (${(day + 1) * DAY})`);
       await client.query(`do $$ begin
         if not exists (select 1 from pg_constraint where conrelid = '${name}'::regclass and contype = 'p') then alter table ${name} add primary key (at, id); end if; end $$`);

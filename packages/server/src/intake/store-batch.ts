@@ -1,6 +1,7 @@
 import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { Batch } from './batch.ts';
+import { joined } from './copy-rows.ts';
 import type { Partitions } from './partitions.ts';
 
 const COLUMNS = {
@@ -22,55 +23,81 @@ export async function copyInto(client: pg.Client, table: string, columns: string
   });
 }
 
+/** A batch, and where its source stands before it. */
+export interface Storing {
+  batch: Batch;
+  from: number;
+}
+
 /**
- * Stores a batch, its identifiers and the source's position in one transaction: all of it or nothing.
+ * Stores batches of different sources, their identifiers and the sources' positions in one transaction: all of them or nothing.
  *
- * @returns false when the source was taken out or stands elsewhere meanwhile; nothing is stored then
+ * @returns numbers of their sources, but for those that were taken out or stand elsewhere meanwhile: of these nothing is stored
  */
-export async function storeBatch(client: pg.Client, partitions: Partitions, batch: Batch, fromByte: number): Promise<boolean> {
-  await partitions.ensure(client, batch.days, batch.count);
+export async function storeBatches(client: pg.Client, partitions: Partitions, wanted: readonly Storing[]): Promise<ReadonlySet<number>> {
+  if (wanted.length === 0) return new Set();
+  const days = new Set(wanted.flatMap(({ batch }) => batch.days));
+  await partitions.ensure(client, [...days], wanted.reduce((sum, { batch }) => sum + batch.count, 0)); // prettier-ignore
   await client.query('begin');
   try {
-    const { rowCount } = await client.query(
-      `update source set done_bytes = $2, done_lines = $3, reader_state = $4, records = records + $5, understood = understood + $6,
-         first_at = least(first_at, $7), last_at = greatest(last_at, $8), state = case when $9 then 'done' else 'reading' end
-       where id = $1 and state = 'reading' and done_bytes = $10`,
-      [
-        batch.sourceId,
-        batch.next.byte,
-        batch.next.line - 1,
-        JSON.stringify(batch.state),
-        batch.count,
-        batch.understood,
-        batch.count > 0 ? batch.firstAt : null,
-        batch.count > 0 ? batch.lastAt : null,
-        batch.last,
-        fromByte,
-      ],
-    );
-    if (rowCount !== 1) {
+    const moved = await moveOn(client, wanted);
+    const batches = wanted.flatMap(({ batch }) => (moved.has(batch.sourceId) ? [batch] : []));
+    if (batches.length === 0) {
       await client.query('rollback');
-      return false;
+      return moved;
     }
-    if (batch.count > 0) await copyInto(client, 'record', COLUMNS.record, batch.records);
-    if (batch.raw) await copyInto(client, 'raw_block', COLUMNS.raw_block, batch.raw);
-    await copyInto(client, 'minute_count', COLUMNS.minute_count, batch.counts);
-    await copyInto(client, 'sighting', COLUMNS.sighting, batch.sightings);
-    await copyInto(client, 'edge', COLUMNS.edge, batch.edges);
-    if (batch.shapes.length > 0) {
-      const sorted = [...batch.shapes].sort((a, b) => a.id - b.id);
+    const put = async (table: keyof typeof COLUMNS, rows: readonly (Uint8Array | null)[]): Promise<void> => {
+      const all = joined(rows.filter((one): one is Uint8Array => one !== null));
+      if (all) await copyInto(client, table, COLUMNS[table], all);
+    };
+    await put('record', batches.map((one) => one.records)); // prettier-ignore
+    await put('raw_block', batches.map((one) => one.raw)); // prettier-ignore
+    await put('minute_count', batches.map((one) => one.counts)); // prettier-ignore
+    await put('sighting', batches.map((one) => one.sightings)); // prettier-ignore
+    await put('edge', batches.map((one) => one.edges)); // prettier-ignore
+    const shapes = batches.flatMap((one) => one.shapes);
+    if (shapes.length > 0) {
+      // in one order everywhere, or two lanes would wait for each other
+      const sorted = shapes.sort((a, b) => a.id - b.id);
       await client.query('insert into shape (id, text) select * from unnest($1::bigint[], $2::text[]) on conflict do nothing', [
         sorted.map((shape) => shape.id),
         sorted.map((shape) => shape.text.replaceAll('\0', '\u2400')),
       ]);
     }
-    if (batch.signs.length > 0) await insertSigns(client, batch);
+    for (const batch of batches) if (batch.signs.length > 0) await insertSigns(client, batch);
     await client.query('commit');
-    return true;
+    return moved;
   } catch (error) {
     await client.query('rollback').catch(() => {}); // the connection may be gone; the first error is the one to tell
     throw error;
   }
+}
+
+/** Notes how far the sources are read. Returns those that stood where their batches begin. */
+async function moveOn(client: pg.Client, wanted: readonly Storing[]): Promise<ReadonlySet<number>> {
+  const { rows } = await client.query<{ id: number }>(
+    `update source s set done_bytes = n.byte, done_lines = n.lines, reader_state = n.state, records = s.records + n.count, understood = s.understood + n.understood,
+       first_at = least(s.first_at, n.first), last_at = greatest(s.last_at, n.latest), state = case when n.ended then 'done' else 'reading' end
+     from json_to_recordset($1) n(id int, byte bigint, lines int, state json, count int, understood int, first bigint, latest bigint, ended boolean, since bigint)
+     where s.id = n.id and s.state = 'reading' and s.done_bytes = n.since returning s.id`,
+    [
+      JSON.stringify(
+        wanted.map(({ batch, from }) => ({
+          id: batch.sourceId,
+          byte: batch.next.byte,
+          lines: batch.next.line - 1,
+          state: batch.state,
+          count: batch.count,
+          understood: batch.understood,
+          first: batch.count > 0 ? batch.firstAt : null,
+          latest: batch.count > 0 ? batch.lastAt : null,
+          ended: batch.last,
+          since: from,
+        })),
+      ),
+    ],
+  );
+  return new Set(rows.map((row) => row.id));
 }
 
 /** A name that is not kept, as one of very many, counts as the source's own. */

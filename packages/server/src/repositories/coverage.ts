@@ -10,12 +10,15 @@ export interface CoverageRow extends Stretch {
 export class CoverageRepository {
   constructor(private readonly db: Database) {}
 
-  /** Works out the coverage of one source anew, from its counts by minute. */
-  async learn(sourceId: number): Promise<void> {
-    const minutes: number[] = await this.db('minute_count').where({ source_id: sourceId }).distinct('minute').orderBy('minute').pluck('minute');
-    const rows = stretchesOf(minutes).map(({ from, to }) => ({ source_id: sourceId, from_at: from, to_at: to }));
+  /** Works out the coverage of sources anew, from their counts by minute. */
+  async learn(sourceIds: readonly number[]): Promise<void> {
+    const counted: { source_id: number; minutes: number[] }[] = await this.db('minute_count')
+      .whereIn('source_id', sourceIds)
+      .groupBy('source_id')
+      .select('source_id', this.db.raw('array_agg(distinct minute order by minute) as minutes'));
+    const rows = counted.flatMap(({ source_id, minutes }) => stretchesOf(minutes).map(({ from, to }) => ({ source_id, from_at: from, to_at: to })));
     await this.db.transaction(async (trx) => {
-      await trx('coverage').where({ source_id: sourceId }).delete();
+      await trx('coverage').whereIn('source_id', sourceIds).delete();
       for (let i = 0; i < rows.length; i += 1000) await trx('coverage').insert(rows.slice(i, i + 1000));
     });
   }

@@ -178,6 +178,9 @@ export class SourceRepository {
   source(id: number): Promise<SourceRow | undefined> {
     return this.db('source').where({ id }).first();
   }
+  byNumbers(ids: readonly number[]): Promise<SourceRow[]> {
+    return this.db('source').whereIn('id', ids).orderBy('id');
+  }
   /** A source that holds exactly these bytes already, or shorter ones that may be their beginning: whoever goes on compares. */
   async twin(family: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
@@ -195,8 +198,9 @@ export class SourceRepository {
     const [added] = await this.db('source').insert(row).returning('id');
     return added.id as number;
   }
-  async change(id: number, change: Partial<SourceRow>): Promise<void> {
-    await this.db('source').where({ id }).update(change);
+  /** @param which one source or several */
+  async change(which: number | readonly number[], change: Partial<SourceRow>): Promise<void> {
+    await this.db('source').whereIn('id', [which].flat()).update(change);
   }
 
   /** Gives a source that is read to its end more to read; false where it is being read, or is gone. */
@@ -263,6 +267,15 @@ export class SourceRepository {
   async addImport(row: Partial<ImportRow>): Promise<number> {
     const [added] = await this.db('import').insert(row).returning('id');
     return added.id as number;
+  }
+  /** Counts what arrived with an import. Returns the import. */
+  async countIn(id: number, more: Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>): Promise<ImportRow> {
+    const { files = 0, bytes = 0, already_there: alreadyThere = 0 } = more;
+    const { rows } = await this.db.raw<{ rows: ImportRow[] }>(
+      'update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ? returning *',
+      [files, bytes, alreadyThere, id],
+    );
+    return rows[0]!;
   }
   async changeImport(id: number, change: Partial<ImportRow>): Promise<void> {
     await this.db('import')

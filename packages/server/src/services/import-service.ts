@@ -59,18 +59,17 @@ export class ImportService {
   async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
     const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
     const whole: Arrived = { path, modified, file, ...(await spool(content, file)) };
-    const row = (await this.sources.import(importId))!;
-    await this.sources.changeImport(importId, { bytes: row.bytes + whole.size });
+    const row = await this.sources.countIn(importId, { bytes: whole.size });
     for await (const member of unpack(whole)) {
       if ('problem' in member) await this.note(importId, member.path, member.problem);
-      else await this.take(importId, member);
+      else await this.take(row, member);
     }
   }
 
   /** Queues a file for reading; bytes that are there already add nothing. */
-  private async take(importId: number, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
-    const row = (await this.sources.import(importId))!;
-    await this.sources.changeImport(importId, { files: row.files + 1 });
+  private async take(row: ImportRow, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
+    const importId = row.id;
+    await this.sources.countIn(importId, { files: 1 });
     const about = await describe(file, path, modified.getTime() * 1000, row.zone);
     if (about.problem) {
       await this.note(importId, path, about.problem);
@@ -80,7 +79,7 @@ export class ImportService {
     const family = familyOf(path);
     const { same, shorter } = await this.sources.twin(family, size, contentHash, about.headHash);
     if (same) {
-      await this.sources.changeImport(importId, { already_there: row.already_there + 1 });
+      await this.sources.countIn(importId, { already_there: 1 });
       await rm(file, { force: true });
       return;
     }
@@ -138,7 +137,7 @@ export class ImportService {
       await rm(first.file, { force: true });
       return null;
     }
-    await this.sources.changeImport(importId, { files: row.files + 1 });
+    await this.sources.countIn(importId, { files: 1 });
     return this.add(row, about, { ...first, growing: true });
   }
   /** Nothing more comes; it ends as soon as what came is read. */

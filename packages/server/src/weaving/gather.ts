@@ -4,6 +4,7 @@ import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 import { carriedTo, recordsOfAll } from './records-of-all.ts';
+import type { Slice } from './slices.ts';
 
 /** Most records of one strand that its path is worked out from. */
 export const MOST_RECORDS = 20_000;
@@ -14,7 +15,10 @@ const FIELDS =
   "t.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.shape, coalesce(r.traits, ''), r.keys";
 /** Records that are carried over to the strands that are at issue. */
 const CARRIED = carriedTo('touched', FIELDS);
-const ALL_AT_ONCE = `${recordsOfAll('touched', FIELDS)} order by 1, 2, 3`;
+const allAtOnce = (from: number, to: number): string => `${recordsOfAll('touched', FIELDS, within(from, to))} order by 1, 2, 3`;
+/** Nothing is named by strands that are none any more. */
+const within = (from: number, to: number): string =>
+  from === -Infinity ? 'true' : from > to ? 'false' : `r.at between ${Math.floor(from)} and ${Math.ceil(to)}`;
 
 export interface GatherContext {
   /** Founders whose records are at hand. */
@@ -38,7 +42,7 @@ export interface Gathered {
 /** Hands over the records of each of these strands that has any; leaves the table `touched` with their founders. */
 export async function gather(
   client: pg.Client,
-  founders: readonly number[],
+  { founders, from, to }: Slice,
   context: GatherContext,
   take: (strand: Gathered) => void,
   progress: (done: number) => void = () => {},
@@ -58,7 +62,7 @@ export async function gather(
   if (rest.length >= BULK) {
     if (atHand.length > 0) await touch(client, rest);
     await client.query(`set work_mem = '256MB'`);
-    await copyOut(client, ALL_AT_ONCE, (row) => gathering.add(row.big(), row));
+    await copyOut(client, allAtOnce(from, to), (row) => gathering.add(row.big(), row));
     await client.query('reset work_mem');
     if (atHand.length > 0) await touch(client, founders);
   } else {

@@ -20,6 +20,7 @@ import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut } from './copy-out.ts';
 import type { Spent } from './spent.ts';
+import type { Slice } from './slices.ts';
 import { gather, touch, type GatherContext, type Gathered } from './gather.ts';
 
 const COLUMNS =
@@ -50,28 +51,32 @@ export const flowOf = (flows: readonly FlowRules[], kind: string, value: string)
 /**
  * Works out path, outcome and first finding of strands anew and stores them.
  *
- * @param founders keys of the founding identifiers; those that found no strand any more lose their row
+ * @param slices keys of the founding identifiers; those that found no strand any more lose their row
  * @returns how many strands were stored
  */
-export async function judge(
-  client: pg.Client,
-  founders: readonly number[],
-  context: JudgeContext,
-  progress: (done: number) => void,
-): Promise<number> {
-  if (founders.length === 0) return 0;
-  const stored = await judgeRows(client, founders, { ...context, twins: new Map() }, progress);
+export async function judge(client: pg.Client, slices: readonly Slice[], context: JudgeContext, progress: (done: number) => void): Promise<number> {
+  let stored = 0;
+  let done = 0;
+  for (const slice of slices) {
+    stored += await judgeRows(client, slice, { ...context, twins: new Map() }, (some) => progress(done + some));
+    done += slice.founders.length;
+  }
+  if (done === 0) return 0;
   // what is doubled shows only when all are stored
+  if (slices.length > 1) await touch(client, slices.flatMap((slice) => slice.founders)); // prettier-ignore
   const twins = await twinsOf(client, context.once);
-  if (twins.size > 0) await judgeRows(client, [...twins.keys()], { ...context, twins }, () => {});
+  if (twins.size > 0) await judgeRows(client, { ...WHENEVER, founders: [...twins.keys()] }, { ...context, twins }, () => {});
   return stored;
 }
+const WHENEVER = { from: -Infinity, to: Infinity };
 
 type WithTwins = JudgeContext & { twins: ReadonlyMap<number, Twin> };
-async function judgeRows(client: pg.Client, founders: readonly number[], context: WithTwins, progress: (done: number) => void): Promise<number> {
+async function judgeRows(client: pg.Client, slice: Slice, context: WithTwins, progress: (done: number) => void): Promise<number> {
+  const { founders } = slice;
+  if (founders.length === 0) return 0;
   await touch(client, founders);
   const rows = new StrandRows(context, await founderValues(client));
-  await gather(client, founders, context, (strand) => rows.add(strand), progress);
+  await gather(client, slice, context, (strand) => rows.add(strand), progress);
   await client.query('begin');
   await client.query('delete from strand where founder in (select founder from touched)');
   await copyInto(client, 'strand', COLUMNS, rows.rows.finish());

@@ -44,7 +44,7 @@ export async function learn(client: pg.Client, context: LearnContext): Promise<M
   );
   const founders = [...byFlow.values()].filter((own) => own.length >= FEWEST_LEGS).flat();
   const lessons = new Map<string, Lesson[]>();
-  await gather(client, founders, context, ({ founder, records: gathered, total }) => {
+  await gather(client, { founders, from: -Infinity, to: Infinity }, context, ({ founder, records: gathered, total }) => {
     if (total > MOST_RECORDS) return;
     const flow = flowOfFounder.get(founder)!;
     const { records } = arranged(gathered);

@@ -2,7 +2,7 @@ import { sourceOfId } from '../intake/batch.ts';
 import { RowReader, rowEnd } from './copy-out.ts';
 
 /** Most bytes of glimpses that are kept; what comes on top is read from the database again. */
-const MOST_BYTES = 112 << 20;
+export const MOST_RECALLED = 112 << 20;
 const HEAD = 19;
 
 /**
@@ -17,8 +17,14 @@ export class Recall {
   /** Nodes before `since` that are new all the same. */
   private young: ReadonlySet<number> = new Set();
 
-  /** @param since nodes from this on were first seen after strands were last judged */
-  constructor(public since: number) {}
+  /**
+   * @param since nodes from this on were first seen after strands were last judged
+   * @param most bytes that are kept
+   */
+  constructor(
+    public since: number,
+    public most = MOST_RECALLED,
+  ) {}
 
   /** Whether a node was there already when strands were last judged. */
   isOlder(node: number): boolean {
@@ -28,19 +34,11 @@ export class Recall {
   add(rows: Uint8Array): void {
     if (this.overflown) return;
     this.bytes += rows.byteLength;
-    if (this.bytes > MOST_BYTES) {
+    if (this.bytes > this.most) {
       this.overflown = true;
       this.parts = [];
     } else this.parts.push(Buffer.from(rows.slice().buffer)); // exactly: what comes has room behind it
   }
-  forget(since: number): void {
-    this.young = new Set();
-    this.parts = [];
-    this.bytes = 0;
-    this.overflown = false;
-    this.since = since;
-  }
-
   /** Sources are read again: what was told of them does not hold any more. */
   forgetSources(sources: ReadonlySet<number>): void {
     const reader = new RowReader();

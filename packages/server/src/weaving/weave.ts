@@ -10,11 +10,14 @@ import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
 import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
-import { Recall } from './recall.ts';
+import { MOST_RECALLED, Recall } from './recall.ts';
+import { slicesOf } from './slices.ts';
 import type { Spent } from './spent.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
 
+/** Bytes of what is told while strands are judged that are kept until that is done. */
+const MEANWHILE = 40 << 20;
 /** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
 const MOST_MOVED = 50_000;
 
@@ -26,7 +29,8 @@ export class Weaver {
   /** Leases of a reused key as one text, as written. */
   private leases = new Map<number, string>();
   private readonly touched = new Set<number>();
-  private readonly recall = new Recall(0);
+  /** What was told since strands were judged last. */
+  private recall = new Recall(0);
   private readonly usuals = new Usuals();
   /** Founders that are tied otherwise than before and not judged yet. */
   private readonly owed = new Set<number>();
@@ -91,7 +95,7 @@ export class Weaver {
       if (from === -ALWAYS) weaver.founder[node] = graph.node(founder);
       else weaver.leases.set(node, leaseText(weaver.leases.get(node), founder, from, row.big()));
     });
-    weaver.recall.forget(graph.size);
+    weaver.recall = new Recall(graph.size);
     return weaver;
   }
 
@@ -187,11 +191,14 @@ export class Weaver {
     this.leases = leases;
     this.note(changed, all);
     this.owedAll ||= all;
-    this.tied = true;
+    // what was told meanwhile is not among it
+    this.tied = this.touched.size === 0;
   }
 
   private async judge(carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
-    const { graph, founder, leases, owedAll: all } = this;
+    const { graph, founder, leases, owedAll: all, recall: told } = this;
+    // what is told from now on is for the next time
+    this.recall = new Recall(graph.size, MEANWHILE);
     this.owedAll = false;
     const founders = new Set(this.owed);
     this.owed.clear();
@@ -206,8 +213,8 @@ export class Weaver {
     for (const founder of await dueBy(this.client, known)) founders.add(founder);
     const context = {
       spent: this.spent,
-      recalled: new Set(all ? [] : this.recalled(founders, founder, leases)),
-      recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => this.recall.read(of.length, strandOf(of, ownerAt), take),
+      recalled: new Set(all ? [] : this.recalled(told, founders, founder, leases)),
+      recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => told.read(of.length, strandOf(of, ownerAt), take),
       graph,
       ...by,
       component: (id: number) => this.names.component.get(id) ?? '',
@@ -222,11 +229,12 @@ export class Weaver {
     if (first) for (const older of await renew()) founders.add(older);
     const judgeThese = async (list: readonly number[]): Promise<number> => {
       const usual = await this.usuals.known(this.client);
-      return this.spent.on('judging', () => judge(this.client, list, { ...context, usual }, (done) => progress(done, list.length)));
+      const slices = slicesOf(list, graph, founder, leases);
+      return this.spent.on('judging', () => judge(this.client, slices, { ...context, usual }, (done) => progress(done, list.length)));
     };
     const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
     await noteJudged(this.client, by.evidenceEnd);
-    this.recall.forget(graph.size);
+    this.recall.most = MOST_RECALLED;
     if (stored > 0) await this.usuals.noteMedians(this.client);
     return stored;
   }
@@ -239,8 +247,8 @@ export class Weaver {
   }
 
   /** The founders all of whose identifiers are new since the last weaving: every record of theirs is among the glimpses. */
-  private recalled(founders: ReadonlySet<number>, owner: Int32Array, leases: ReadonlyMap<number, string>): number[] {
-    const { graph, recall } = this;
+  private recalled(recall: Recall, founders: ReadonlySet<number>, owner: Int32Array, leases: ReadonlyMap<number, string>): number[] {
+    const { graph } = this;
     if (recall.overflown) return [];
     const older = new Set<number>();
     for (let node = 0; node < Math.min(recall.since, owner.length); node++)

@@ -17,6 +17,8 @@ export type ToWeaver =
   /** Sources are read again from their beginning. */
   | { type: 'again'; sources: readonly number[] }
   | { type: 'close' };
+/** What comes of what is stored. */
+type ToldOf = Extract<ToWeaver, { type: 'stored' | 'again' }>;
 export type FromWeaver =
   | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
   | { type: 'progress'; done: number; of: number }
@@ -29,31 +31,39 @@ const spent = new Spent();
 let client: pg.Client | null = null;
 let weaver: Weaver | null = null;
 /** Told before the weaver was loaded. */
-let early: Told[] = [];
+let early: ToldOf[] = [];
+/** What is loaded is as it stood when that began: what is told meanwhile comes on top of it. */
+let loading = false;
 // loaded at once: what is told from now on is new, and need not be read back
 let queue: Promise<void> = load().catch(() => {}); // the database is away: the first weaving tries again and says so
 
+const take = (on: Weaver, message: ToldOf): void => (message.type === 'stored' ? on.apply(message) : on.forgetSources(message.sources));
+
 port.on('message', (message: ToWeaver) => {
-  if (message.type === 'stored') {
-    queue = queue.then(() => {
-      if (weaver) weaver.apply(message);
-      else early.push(message);
-    });
+  // taken in at once, also while strands are judged: what waits would pile up
+  if (message.type === 'stored' || message.type === 'again') {
+    if (weaver && !loading) take(weaver, message);
+    else early.push(message);
   } else if (message.type === 'close') {
     queue = queue.then(async () => {
       await client?.end();
       process.exit(0);
     });
-  } else queue = queue.then(() => (message.type === 'again' ? weaver?.forgetSources(message.sources) : weave(message)));
+  } else queue = queue.then(() => weave(message));
 });
 
 async function load(): Promise<void> {
   client ??= await ownClient(url);
-  const before = weaver;
-  weaver = await Weaver.load(client, spent);
-  if (before) weaver.goOn(before);
-  for (const told of early) weaver.apply(told);
-  early = [];
+  loading = true;
+  try {
+    const before = weaver;
+    weaver = await Weaver.load(client, spent);
+    if (before) weaver.goOn(before);
+    for (const told of early) take(weaver, told);
+    early = [];
+  } finally {
+    loading = false;
+  }
 }
 
 async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {

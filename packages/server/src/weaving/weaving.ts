@@ -37,6 +37,8 @@ export class Weaving {
   /** What was tied last is not judged yet. */
   private unjudged = false;
   private closing = false;
+  /** What stands in the database about it, null while that is not known. */
+  private marked: boolean | null = null;
   behind = 0;
   /** How long each kind of its work has taken since the start, in milliseconds. */
   spent = new Spent().ms;
@@ -140,10 +142,13 @@ export class Weaving {
   }
   /** Keeps in the database whether something may be stored that is not woven yet. */
   async markDirty(dirty: boolean): Promise<void> {
+    if (dirty === this.marked) return;
+    this.marked = null;
     await this.db('mark')
       .insert({ name: 'unwoven', value: String(dirty) })
       .onConflict('name')
       .merge();
+    this.marked = dirty;
   }
   async wasDirty(): Promise<boolean> {
     const row: { value: string } | undefined = await this.db('mark').where({ name: 'unwoven' }).first('value');

@@ -37,6 +37,8 @@ export async function up(db: Knex): Promise<void> {
     create index on source (content_hash);
     create index on source (family);
     create index on source (head_hash);
+    create index on source (size, id) where state in ('waiting', 'reading');
+    create index on source (read_for) where state in ('waiting', 'reading');
 
     create table follow (
       id int generated always as identity primary key, path text not null, environment text not null, zone text not null, demo boolean not null default false,
