@@ -1,4 +1,5 @@
 import type { Microseconds } from '../units.ts';
+import { byTime } from './by-time.ts';
 
 /** Identifiers that tie, in columns; an index stands for one. Times in microseconds. */
 export interface Nodes {
@@ -131,9 +132,7 @@ function kindBits(nodes: Nodes): Map<number, number> {
 function sortedEdges(nodes: Nodes, edges: Edges): Uint32Array {
   const low = (e: number): number => Math.min(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
   const high = (e: number): number => Math.max(nodes.key[edges.a[e]!]!, nodes.key[edges.b[e]!]!);
-  const order = new Uint32Array(edges.length);
-  for (let i = 0; i < order.length; i++) order[i] = i;
-  return order.sort((x, y) => edges.first[x]! - edges.first[y]! || low(x) - low(y) || high(x) - high(y));
+  return byTime(edges.first, edges.length, (x, y) => low(x) - low(y) || high(x) - high(y));
 }
 
 /** For links that name several business identifiers of one kind: the one that was born in it, or -1. In columns, since links are many. */

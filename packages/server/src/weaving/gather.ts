@@ -3,14 +3,14 @@ import { tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
-import { carriedTo, recordsOfAll } from './records-of-all.ts';
+import { carriedTo, recordsOfAll, recordsOfSome } from './records-of-all.ts';
 import type { Slice } from './slices.ts';
 
 /** Most records of one strand that its path is worked out from. */
 export const MOST_RECORDS = 20_000;
-/** From this many strands on, one sorted pass over the records is cheaper than look-ups by key. */
+/** From this many strands on, and from a strand on for so many records that there are, one sorted pass over the records is cheaper than look-ups by key. */
 const BULK = 3000;
-const CHUNK = 200;
+const RECORDS = 750;
 const FIELDS =
   "t.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.shape, coalesce(r.traits, ''), r.keys";
 /** Records that are carried over to the strands that are at issue. */
@@ -27,6 +27,8 @@ export interface GatherContext {
   recall(founders: readonly number[], take: (strand: number, row: RowReader) => void): void;
   component(id: number): string;
   host(id: number): string;
+  /** How many records there are. */
+  records: number;
 }
 
 /** The records of one strand, at most 20,000 of them, in order of time. */
@@ -59,17 +61,21 @@ export async function gather(
     gathering.forgetCarried();
   }
   progress(atHand.length);
-  if (rest.length >= BULK) {
+  // a slice of many lies in a part of them
+  if (rest.length >= BULK && (from !== -Infinity || rest.length >= context.records / RECORDS)) {
     if (atHand.length > 0) await touch(client, rest);
     await client.query(`set work_mem = '256MB'`);
     await copyOut(client, allAtOnce(from, to), (row) => gathering.add(row.big(), row));
     await client.query('reset work_mem');
     if (atHand.length > 0) await touch(client, founders);
   } else {
-    for (let i = 0; i < rest.length; i += CHUNK) {
-      await chunk(client, rest.slice(i, i + CHUNK), gathering);
-      progress(founders.length - rest.length + i);
-    }
+    await recordsOfSome(
+      client,
+      rest,
+      FIELDS,
+      (row) => gathering.add(row.big(), row),
+      (done) => progress(founders.length - rest.length + done),
+    );
   }
   gathering.flush();
 }
@@ -85,28 +91,6 @@ export async function touch(client: pg.Client, founders: readonly number[]): Pro
   }
   await copyInto(client, 'touched', 'founder', rows.finish());
   await client.query('analyze touched');
-}
-
-async function chunk(client: pg.Client, founders: readonly number[], out: Gathering): Promise<void> {
-  const { rows } = await client.query<{ key: number; low: number; high: number }>(
-    `select t.key, greatest(t.valid_from, min(s.first_at)) as low, least(t.valid_to, max(s.last_at)) as high
-       from tie t join sighting s on s.key = t.key where t.founder = any($1) group by t.key, t.valid_from, t.valid_to`,
-    [founders],
-  );
-  if (rows.length === 0) return;
-  const low = rows.reduce((least, row) => Math.min(least, row.low), Infinity);
-  const high = rows.reduce((most, row) => Math.max(most, row.high), -Infinity);
-  const keys = [...new Set(rows.map((row) => row.key))].join(',');
-  await copyOut(
-    client,
-    `select * from (
-      select ${FIELDS} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
-        where t.founder in (${founders.join(',')}) and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high}
-      union all
-      select ${FIELDS} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
-        where t.founder in (${founders.join(',')})) one order by 1, 2, 3`,
-    (row) => out.add(row.big(), row),
-  );
 }
 
 /** A record, and the number of its component. */

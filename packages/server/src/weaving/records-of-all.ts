@@ -1,4 +1,6 @@
+import type pg from 'pg';
 import { ALWAYS } from '../repositories/identifiers.ts';
+import { copyOut, type RowReader } from './copy-out.ts';
 
 /**
  * A query for the records that are carried over to strands.
@@ -30,3 +32,46 @@ export const recordsOfAll = (founders: string, fields: string, within = 'true'):
       join ${founders} f on f.founder = t.founder where r.at <= t.valid_to
     union all ${carriedTo(founders, fields)}
   ) all_at_once`;
+
+/** Strands that are looked up at once. */
+const CHUNK = 200;
+
+/**
+ * Records of some strands, strand after strand, in the order of the second and third field, looked up by what they name.
+ *
+ * @param fields of the tie `t` and the record `r`, the founder first
+ * @param progress told of how many strands were looked up
+ */
+export async function recordsOfSome(
+  client: pg.Client,
+  founders: readonly number[],
+  fields: string,
+  take: (row: RowReader) => void,
+  progress: (done: number) => void = () => {},
+): Promise<void> {
+  for (let i = 0; i < founders.length; i += CHUNK) {
+    const some = founders.slice(i, i + CHUNK);
+    const { rows } = await client.query<{ key: number; low: number; high: number }>(
+      `select t.key, greatest(t.valid_from, min(s.first_at)) as low, least(t.valid_to, max(s.last_at)) as high
+         from tie t join sighting s on s.key = t.key where t.founder = any($1) group by t.key, t.valid_from, t.valid_to`,
+      [some],
+    );
+    if (rows.length > 0) {
+      const low = rows.reduce((least, row) => Math.min(least, row.low), Infinity);
+      const high = rows.reduce((most, row) => Math.max(most, row.high), -Infinity);
+      const keys = [...new Set(rows.map((row) => row.key))].join(',');
+      const these = `t.founder in (${some.join(',')})`;
+      await copyOut(
+        client,
+        `select * from (
+          select ${fields} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
+            where ${these} and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high}
+          union all
+          select ${fields} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
+            where ${these}) one order by 1, 2, 3`,
+        take,
+      );
+    }
+    progress(Math.min(i + CHUNK, founders.length));
+  }
+}

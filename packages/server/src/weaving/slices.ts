@@ -2,7 +2,7 @@ import { type Graph } from '@fadenweg/core';
 import { partsOf } from './lease-text.ts';
 
 /** Strands that are judged in one go, at most: what is kept of each until they are stored is bounded by it. */
-const MOST = 40_000;
+const MOST = 60_000;
 
 /** Strands by their founders, and between which moments records name what belongs to them. */
 export interface Slice {

@@ -18,6 +18,8 @@ import type { Told } from './weaving-worker.ts';
 
 /** Bytes of what is told while strands are judged that are kept until that is done. */
 const MEANWHILE = 40 << 20;
+/** Identifiers whose ties are sent at once. */
+const TIES = 200_000;
 /** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
 const MOST_MOVED = 50_000;
 
@@ -211,8 +213,10 @@ export class Weaver {
     const known = await this.usuals.known(this.client);
     const by = await judgedBy(this.client);
     for (const founder of await dueBy(this.client, known)) founders.add(founder);
+    const counted = await this.client.query<{ records: number }>('select coalesce(sum(records), 0)::bigint as records from source');
     const context = {
       spent: this.spent,
+      records: counted.rows[0]!.records,
       recalled: new Set(all ? [] : this.recalled(told, founders, founder, leases)),
       recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => told.read(of.length, strandOf(of, ownerAt), take),
       graph,
@@ -309,22 +313,24 @@ export class Weaver {
       const known = changed.filter((node) => (this.founder[node] ?? -1) >= 0 || this.leases.has(node)).map((node) => graph.keyOf(node));
       for (let i = 0; i < known.length; i += 50_000) await client.query('delete from tie where key = any($1)', [known.slice(i, i + 50_000)]);
     }
-    const rows = new CopyRows(1 << 20);
-    const put = (node: number, owner: number, from: number, to: number): void => {
-      rows.begin(4);
-      rows.big(graph.keyOf(node));
-      rows.big(owner);
-      rows.big(from);
-      rows.big(to);
-    };
-    for (const node of changed) {
-      if (founder[node]! >= 0) put(node, graph.keyOf(founder[node]!), -ALWAYS, ALWAYS);
-      for (const part of partsOf(leases.get(node))) {
-        const [owner, from, to] = part.split(' ').map(Number);
-        put(node, owner!, from!, to!);
+    for (let i = 0; i < changed.length; i += TIES) {
+      const rows = new CopyRows(1 << 20);
+      const put = (node: number, owner: number, from: number, to: number): void => {
+        rows.begin(4);
+        rows.big(graph.keyOf(node));
+        rows.big(owner);
+        rows.big(from);
+        rows.big(to);
+      };
+      for (const node of changed.slice(i, i + TIES)) {
+        if (founder[node]! >= 0) put(node, graph.keyOf(founder[node]!), -ALWAYS, ALWAYS);
+        for (const part of partsOf(leases.get(node))) {
+          const [owner, from, to] = part.split(' ').map(Number);
+          put(node, owner!, from!, to!);
+        }
       }
+      await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
     }
-    await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
     await client.query('commit');
     if (changed.length > 20_000) await client.query('analyze tie');
   }
