@@ -191,10 +191,12 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
     names,
     () => intake,
     weaving,
-    new SourceTimes(db),
-    new Discovery(options.databaseUrl, declarations, sources),
-    clocks,
-    new RoleGuard(declarations, identifiers, sources),
+    {
+      times: new SourceTimes(db),
+      discovery: new Discovery(options.databaseUrl, declarations, sources),
+      clocks,
+      guard: new RoleGuard(declarations, identifiers, sources),
+    },
     options.spool,
     (importId) => following.stopFor(importId),
   );

@@ -43,7 +43,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
           problem = `the upload broke off: ${(error as Error).message}`;
         }
         void imports.received(id, problem).catch(() => {}); // its end stands in the database; a failure there is seen in the import's state
-        return imports.info((await sources.import(id))!);
+        return imports.progress.of((await sources.import(id))!);
       },
     }),
     endpoint({
@@ -51,7 +51,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       path: '/imports',
       summary: 'The latest imports with their progress',
       async run(): Promise<Page<ImportInfo>> {
-        return { items: await Promise.all((await sources.imports()).map((row) => imports.info(row))), next: null };
+        return { items: await Promise.all((await sources.imports()).map((row) => imports.progress.of(row))), next: null };
       },
     }),
     endpoint<unknown, { id: number }>({
@@ -62,7 +62,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       async run({ params }): Promise<ImportInfo> {
         const row = await sources.import(params.id);
         if (!row) throw notFound(`Import ${params.id}`);
-        return imports.info(row);
+        return imports.progress.of(row);
       },
     }),
     endpoint<unknown, { id: number }>({

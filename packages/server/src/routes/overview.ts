@@ -56,7 +56,7 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
           environments: own.map(({ name, demo, records, ...span }): EnvironmentInfo => ({ name, demo, records, ...spanOf([span]) })),
           components: names.components(),
           imports: await Promise.all(
-            running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.info(row)),
+            running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.progress.of(row)),
           ),
           weaving: weaving.behind > 0 ? { behind: weaving.behind } : null,
           unread,

@@ -1,25 +1,23 @@
-import { bisector } from 'd3-array';
 import type pg from 'pg';
-import { Graph, overJoining, ownership, type GraphKind, type OverJoining, type Ownership } from '@fadenweg/core';
-import { CopyRows } from '../intake/copy-rows.ts';
-import { copyInto } from '../intake/store-batch.ts';
+import { Graph, overJoining, ownership, type GraphKind, type OverJoining } from '@fadenweg/core';
 import { ALWAYS } from '../repositories/identifiers.ts';
-import { carry, type OwnerAt } from './carry.ts';
+import { carry } from './carry.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
-import { differing, foundersIn, leaseText, partsOf } from './lease-text.ts';
+import { differing, foundersIn, leaseText } from './lease-text.ts';
+import { WeaverNames } from './names.ts';
+import { ownerAtOf, strandOf } from './owner-at.ts';
 import { MOST_RECALLED, Recall } from './recall.ts';
 import { slicesOf } from './slices.ts';
 import type { Spent } from './spent.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
+import { writeRelations, writeTies } from './write-ties.ts';
 
 /** Bytes of what is told while strands are judged that are kept until that is done. */
 const MEANWHILE = 40 << 20;
-/** Identifiers whose ties are sent at once. */
-const TIES = 200_000;
 /** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
 const MOST_MOVED = 50_000;
 
@@ -42,14 +40,7 @@ export class Weaver {
   private owedAll = false;
   /** Keys whose owner changed since the last carrying over; null where it were too many to tell. */
   private moved: Set<number> | null = new Set();
-  /** Components that are database servers, by their logs. */
-  private readonly databases = new Set<string>();
-  private readonly names = {
-    component: new Map<number, string>(),
-    host: new Map<number, string>(),
-    kind: new Map<number, string>(),
-    environment: new Map<number, string>(),
-  };
+  private readonly names = new WeaverNames();
 
   private constructor(
     private readonly client: pg.Client,
@@ -187,8 +178,8 @@ export class Weaver {
       foundersIn(leases.get(node), founders);
     }
     if (all) for (const { founder } of (await this.client.query<{ founder: number }>('select founder from strand')).rows) founders.add(founder);
-    await this.writeTies(all, changed, found.founder, leases);
-    await this.writeRelations(found);
+    await writeTies(this.client, graph, changed, all ? null : { founder: this.founder, leases: this.leases }, { founder: found.founder, leases });
+    await writeRelations(this.client, graph, found);
     this.founder = found.founder;
     this.leases = leases;
     this.note(changed, all);
@@ -204,12 +195,12 @@ export class Weaver {
     this.owedAll = false;
     const founders = new Set(this.owed);
     this.owed.clear();
-    const ownerAt = this.ownerAt(founder, leases);
+    const ownerAt = ownerAtOf(graph, founder, leases);
     if (carrying) {
       const changed = await this.spent.on('carrying', async () => carry(this.client, await this.uncarried(all), ownerAt));
       for (const founder of changed) founders.add(founder);
     }
-    await this.loadNames();
+    await this.names.load(this.client);
     const known = await this.usuals.known(this.client);
     const by = await judgedBy(this.client);
     for (const founder of await dueBy(this.client, known)) founders.add(founder);
@@ -225,7 +216,7 @@ export class Weaver {
       host: (id: number) => this.names.host.get(id) ?? '',
       kindName: (id: number) => this.names.kind.get(id) ?? '',
       environment: (id: number) => this.names.environment.get(id) ?? '',
-      isDatabase: (component: string) => this.databases.has(component),
+      isDatabase: (component: string) => this.names.databases.has(component),
     };
     // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before
     const first = carrying && (all || known.size === 0);
@@ -261,32 +252,6 @@ export class Weaver {
     return [...founders].filter((founder) => !older.has(founder));
   }
 
-  /** By its home and time, the founder's key of the strand that a record belongs to, NaN for none. */
-  private ownerAt(owner: Int32Array, leases: ReadonlyMap<number, string>): OwnerAt {
-    const { graph } = this;
-    const spans = new Map<number, { founder: number; from: number; to: number }[]>();
-    for (const [node, text] of leases) {
-      const own = partsOf(text).map((part) => {
-        const [founder, from, to] = part.split(' ').map(Number);
-        return { founder: founder!, from: from!, to: to! };
-      });
-      spans.set(
-        node,
-        own.sort((a, b) => a.from - b.from),
-      );
-    }
-    const beginOf = bisector((span: { from: number }) => span.from);
-    return (home, at) => {
-      const node = graph.node(home);
-      if (node < 0) return NaN;
-      const founder = owner[node]!;
-      if (founder >= 0) return graph.keyOf(founder);
-      const own = spans.get(node);
-      const span = own?.[beginOf.right(own, at) - 1];
-      return span && at <= span.to ? span.founder : NaN;
-    };
-  }
-
   /** Keeps in mind whose records may be carried over otherwise than before. */
   private note(changed: readonly number[], all: boolean): void {
     if (all || (this.moved && this.moved.size + changed.length > MOST_MOVED)) this.moved = null;
@@ -303,86 +268,4 @@ export class Weaver {
     );
     return rows;
   }
-
-  private async writeTies(all: boolean, changed: readonly number[], founder: Int32Array, leases: ReadonlyMap<number, string>): Promise<void> {
-    if (changed.length === 0 && !all) return;
-    const { client, graph } = this;
-    await client.query('begin');
-    if (all) await client.query('delete from tie');
-    else {
-      const known = changed.filter((node) => (this.founder[node] ?? -1) >= 0 || this.leases.has(node)).map((node) => graph.keyOf(node));
-      for (let i = 0; i < known.length; i += 50_000) await client.query('delete from tie where key = any($1)', [known.slice(i, i + 50_000)]);
-    }
-    for (let i = 0; i < changed.length; i += TIES) {
-      const rows = new CopyRows(1 << 20);
-      const put = (node: number, owner: number, from: number, to: number): void => {
-        rows.begin(4);
-        rows.big(graph.keyOf(node));
-        rows.big(owner);
-        rows.big(from);
-        rows.big(to);
-      };
-      for (const node of changed.slice(i, i + TIES)) {
-        if (founder[node]! >= 0) put(node, graph.keyOf(founder[node]!), -ALWAYS, ALWAYS);
-        for (const part of partsOf(leases.get(node))) {
-          const [owner, from, to] = part.split(' ').map(Number);
-          put(node, owner!, from!, to!);
-        }
-      }
-      await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
-    }
-    await client.query('commit');
-    if (changed.length > 20_000) await client.query('analyze tie');
-  }
-
-  private async writeRelations(found: Ownership): Promise<void> {
-    const { client, graph } = this;
-    const pairs = new Set<string>();
-    const rows = new CopyRows();
-    for (const { founder, other } of found.relations) {
-      const a = graph.keyOf(founder);
-      const b = graph.keyOf(other);
-      for (const [x, y] of [
-        [a, b],
-        [b, a],
-      ] as const) {
-        const pair = `${x} ${y}`;
-        if (pairs.has(pair)) continue;
-        pairs.add(pair);
-        rows.begin(2);
-        rows.big(x);
-        rows.big(y);
-      }
-    }
-    await client.query('begin');
-    await client.query('create temp table relation_now (founder bigint, other bigint) on commit drop');
-    await copyInto(client, 'relation_now', 'founder, other', rows.finish());
-    await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
-    await client.query('insert into relation select founder, other from relation_now on conflict do nothing');
-    await client.query('commit');
-  }
-
-  private async loadNames(): Promise<void> {
-    for (const [table, map] of [
-      ['component', this.names.component],
-      ['host', this.names.host],
-      ['identifier_kind', this.names.kind],
-    ] as const) {
-      const { rows } = await this.client.query<{ id: number; name: string }>(`select id, name from ${table}`);
-      for (const { id, name } of rows) map.set(id, name);
-    }
-    const { rows } = await this.client.query<{ id: number; environment: string; format: string; component: number }>(
-      'select id, environment, format, component_id as component from source',
-    );
-    for (const { id, environment, format, component } of rows) {
-      this.names.environment.set(id, environment);
-      if (format.startsWith('postgresql')) this.databases.add(this.names.component.get(component) ?? '');
-    }
-  }
-}
-
-/** The place in a list of founders of the strand that a record belongs to, -1 for none of them. */
-function strandOf(founders: readonly number[], ownerAt: OwnerAt): (home: number, at: number) => number {
-  const places = new Map(founders.map((founder, place) => [founder, place]));
-  return (home, at) => places.get(ownerAt(home, at)) ?? -1;
 }

@@ -1,0 +1,101 @@
+import type { Iso, Role } from './index.ts';
+
+/** A source: one log, of one file or of the parts that it was rotated into. */
+export interface SourceInfo {
+  id: number;
+  /** Of the file, or what the parts have in common. */
+  path: string;
+  parts: number;
+  format: string;
+  /** 0 to 1. */
+  confidence: number;
+  zone: string;
+  /** The times state their offset; or the zone was given with the import, guessed from what other sources say, or set by hand. */
+  zoneBy: 'stated' | 'given' | 'guessed' | 'set';
+  encoding: string;
+  component: string;
+  host: string;
+  environment: string;
+  demo: boolean;
+  size: number;
+  readBytes: number;
+  state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled';
+  error: string | null;
+  records: number;
+  understood: number;
+  from: Iso | null;
+  to: Iso | null;
+  importId: number;
+}
+
+/** Lines of a source as they were written. */
+export interface OriginalLines {
+  path: string;
+  component: string;
+  encoding: string;
+  /** Number of the first line, counted from 1. */
+  from: number;
+  lines: string[];
+  /** Lines of the whole source. */
+  total: number;
+}
+
+/** When each source speaks: stretches as pairs of begin and end in milliseconds since 1970. */
+export interface Coverage {
+  from: Iso | null;
+  to: Iso | null;
+  items: { source: number; path: string; component: string; environment: string; demo: boolean; stretches: [number, number][] }[];
+}
+
+/** What was kept whole of a source, grouped by look. */
+export interface KeptWhole {
+  records: number;
+  groups: { shape: string; count: number; example: string; line: number; recordId: string }[];
+}
+
+/** A kind of identifier that the data seem to hold. */
+export interface KindSuggestion {
+  name: string;
+  label: string;
+  role: Role;
+  patterns: string[];
+  fields: string[];
+  values: number;
+  records: number;
+  recordsPerValue: number;
+  components: string[];
+  /** Share of the values that more than one component names, 0 to 1. */
+  across: number;
+  /** Business identifiers beside a value, in the mean; null where none is declared. */
+  joins: number | null;
+  examples: string[];
+}
+
+export interface EnvironmentInfo {
+  name: string;
+  /** All of its sources are made up. */
+  demo: boolean;
+  records: number;
+  from: Iso | null;
+  to: Iso | null;
+}
+
+export interface ImportInfo {
+  id: number;
+  state: 'receiving' | 'reading' | 'following' | 'done' | 'failed' | 'cancelled' | 'removing';
+  startedAt: Iso;
+  endedAt: Iso | null;
+  who: string;
+  environment: string;
+  demo: boolean;
+  files: number;
+  alreadyThere: number;
+  bytes: number;
+  readBytes: number;
+  records: number;
+  understood: number;
+  keptWhole: number;
+  perSecond: number;
+  secondsLeft: number | null;
+  errors: { path: string; error: string }[];
+}
