@@ -24,6 +24,8 @@ import { OwnPackages } from './repositories/own-packages.ts';
 import { RecordRepository } from './repositories/records.ts';
 import { RunbookRepository } from './repositories/runbooks.ts';
 import { SourceTextRepository } from './repositories/source-texts.ts';
+import { ImportRepository } from './repositories/imports.ts';
+import { KeptBytesRepository } from './repositories/kept-bytes.ts';
 import { SourceRepository } from './repositories/sources.ts';
 import { StrandRepository } from './repositories/strands.ts';
 import { changeRoutes } from './routes/changes.ts';
@@ -139,6 +141,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const names = new Names(db);
   await names.load();
   const sources = new SourceRepository(db);
+  const bytes = new KeptBytesRepository(db);
   const strandRows = new StrandRepository(db);
   const records = new RecordRepository(db);
   const identifiers = new IdentifierRepository(db);
@@ -187,6 +190,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
   const clockRows = new ClockRepository(db);
   const clocks = new Clocks(options.databaseUrl, clockRows, names);
   const imports: ImportService = new ImportService(
+    new ImportRepository(db),
     sources,
     names,
     () => intake,
@@ -237,6 +241,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       ...recordRoutes(
         records,
         sources,
+        bytes,
         presenter,
         find,
         ownCodes,
@@ -256,14 +261,14 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         find,
         names,
       ),
-      ...importRoutes(imports, sources),
+      ...importRoutes(imports),
       ...followRoutes(following),
       ...liveRoutes(arrivals, new LiveSearch(scanner, presenter), sources, strands),
-      ...sourceRoutes(sources, names, imports, records),
+      ...sourceRoutes(sources, bytes, names, imports, records),
       ...hostRoutes(clocks, clockRows, imports),
       ...coverageRoutes(coverage, sources, names),
       ...changeRoutes(changes, changeRows),
-      ...demoRoutes(options.demo ?? null, sources, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
+      ...demoRoutes(options.demo ?? null, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
       ...declarationRoutes({
         declarations,
         sources,

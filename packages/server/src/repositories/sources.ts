@@ -75,31 +75,8 @@ export type FamilyRow = Pick<
   | 'import_id'
   | 'state'
 > & { parts: number; lacks_zone: boolean };
-export interface ImportRow {
-  id: number;
-  /** Following: files that grow are read as they do, without end. */
-  state: 'receiving' | 'reading' | 'following' | 'done' | 'failed' | 'cancelled' | 'removing';
-  who: string;
-  environment: string;
-  zone: string;
-  demo: boolean;
-  started_at: Date;
-  ended_at: Date | null;
-  files: number;
-  already_there: number;
-  bytes: number;
-  errors: { path: string; error: string }[];
-}
-export interface ImportSums {
-  records: number;
-  understood: number;
-  readBytes: number;
-  total: number;
-  first: number | null;
-  last: number | null;
-}
 /** Tables that hold what was read from a source, besides its kept bytes. */
-const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign'] as const;
+export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}
@@ -224,16 +201,6 @@ export class SourceRepository {
   failedOf(importId: number, limit: number): Promise<{ path: string; error: string | null }[]> {
     return this.db('source').where({ read_for: importId, state: 'failed' }).orderBy('path').limit(limit).select('path', 'error');
   }
-  /** What an import's sources come to. */
-  async sums(importId: number): Promise<ImportSums> {
-    const { rows } = await this.db.raw<{ rows: ImportSums[] }>(
-      `select coalesce(sum(records), 0)::bigint as records, coalesce(sum(understood), 0)::bigint as understood, min(first_at) as first, max(last_at) as last,
-          coalesce(sum(done_bytes), 0)::bigint as "readBytes", coalesce(sum(size), 0)::bigint as total from source where import_id = ?`,
-      [importId],
-    );
-    return rows[0]!;
-  }
-
   /** Keeps in the database that sources are about to be read again, or no longer. */
   async setDue(ids: readonly number[], isDue: boolean): Promise<void> {
     const others = (await this.due()).filter((id) => !ids.includes(id));
@@ -256,31 +223,6 @@ export class SourceRepository {
   /** Sources that are not done yet are not taken up again. */
   async cancel(ids: readonly number[]): Promise<void> {
     await this.db('source').whereIn('id', ids).whereIn('state', ['waiting', 'reading']).update({ state: 'cancelled' });
-  }
-
-  imports(limit = 50): Promise<ImportRow[]> {
-    return this.db('import').orderBy('id', 'desc').limit(limit).select('*');
-  }
-  import(id: number): Promise<ImportRow | undefined> {
-    return this.db('import').where({ id }).first();
-  }
-  async addImport(row: Partial<ImportRow>): Promise<number> {
-    const [added] = await this.db('import').insert(row).returning('id');
-    return added.id as number;
-  }
-  /** Counts what arrived with an import. Returns the import. */
-  async countIn(id: number, more: Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>): Promise<ImportRow> {
-    const { files = 0, bytes = 0, already_there: alreadyThere = 0 } = more;
-    const { rows } = await this.db.raw<{ rows: ImportRow[] }>(
-      'update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ? returning *',
-      [files, bytes, alreadyThere, id],
-    );
-    return rows[0]!;
-  }
-  async changeImport(id: number, change: Partial<ImportRow>): Promise<void> {
-    await this.db('import')
-      .where({ id })
-      .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
   }
 
   /** An import ends when these are read, whichever brought them. */
@@ -347,46 +289,5 @@ export class SourceRepository {
       // bytes that are still at hand in a file are kept anew as they are read
       await trx('raw_block').whereIn('source_id', trx('source').whereIn('id', ids).whereNotNull('spool').select('id')).delete();
     });
-  }
-
-  /** Takes an import out, whole, in one go. */
-  async removeImport(id: number): Promise<number[]> {
-    const ids: number[] = await this.db('source').where({ import_id: id }).pluck('id');
-    await this.db.transaction(async (trx) => {
-      await trx('record').whereIn('source_id', ids).delete();
-      for (const table of [...READ_TABLES, 'raw_block'] as const) await trx(table).whereIn('source_id', ids).delete();
-      await trx('source').where({ import_id: id }).delete();
-      await trx('import').where({ id }).delete();
-    });
-    return ids;
-  }
-
-  /** Original bytes of a stretch of a source. */
-  async bytes(sourceId: number, from: number, to: number): Promise<Buffer> {
-    const rows: { byte_from: number; bytes: Buffer }[] = await this.db('raw_block')
-      .where({ source_id: sourceId })
-      .where('byte_to', '>', from)
-      .where('byte_from', '<', to)
-      .orderBy('byte_from')
-      .select('byte_from', 'bytes');
-    if (rows.length === 0) return Buffer.alloc(0);
-    const start = rows[0]!.byte_from;
-    return Buffer.concat(rows.map((row) => row.bytes)).subarray(from - start, to - start);
-  }
-
-  /** Kept blocks of a source in order, a few at a time: from the one that holds a line, or behind the one that begins at a byte. */
-  async blocks(
-    sourceId: number,
-    place: { line: number } | { behind: number },
-    limit: number,
-  ): Promise<{ line_from: number; byte_from: number; bytes: Buffer }[]> {
-    const query = this.db('raw_block').where({ source_id: sourceId }).orderBy('byte_from').limit(limit).select('line_from', 'byte_from', 'bytes');
-    if ('behind' in place) return query.where('byte_from', '>', place.behind);
-    const first: { byte_from: number } | undefined = await this.db('raw_block')
-      .where({ source_id: sourceId })
-      .where('line_from', '<=', place.line)
-      .orderBy('byte_from', 'desc')
-      .first('byte_from');
-    return query.where('byte_from', '>=', first?.byte_from ?? 0);
   }
 }

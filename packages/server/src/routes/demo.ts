@@ -1,7 +1,6 @@
 import type { ImportInfo, Page } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { Refusal } from '../http/problems.ts';
-import type { SourceRepository } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
 
 /** Made-up data to try things with: loaded and removed from the application, always an environment of its own. */
@@ -12,7 +11,7 @@ export interface Demo {
 }
 
 /** @param trouble told why the data could not be made: then there is no import that would say it */
-export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports: ImportService, trouble: (error: Error) => void): AnyEndpoint[] {
+export function demoRoutes(demo: Demo | null, imports: ImportService, trouble: (error: Error) => void): AnyEndpoint[] {
   let loading: Promise<void> | null = null;
   return [
     endpoint({
@@ -22,7 +21,7 @@ export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports
       status: 202,
       async run(): Promise<{ loading: true }> {
         if (!demo) throw new Refusal(409, 'No demo here', 'This server was started without the demo’s stand-in.', 'Start it with bin/demo.');
-        if ((await sources.imports(1000)).some((row) => row.demo)) throw new Refusal(409, 'Loaded already', 'The demo data are loaded already.');
+        if ((await imports.rows.latest(1000)).some((row) => row.demo)) throw new Refusal(409, 'Loaded already', 'The demo data are loaded already.');
         if (loading) throw new Refusal(409, 'Being loaded', 'The demo data are being made at the moment.', 'See Imports for the progress.');
         loading = demo.load().finally(() => (loading = null));
         loading.catch(trouble);
@@ -34,7 +33,7 @@ export function demoRoutes(demo: Demo | null, sources: SourceRepository, imports
       path: '/demo',
       summary: 'Removes the demo data, whole',
       async run(): Promise<Page<ImportInfo>> {
-        for (const row of await sources.imports(1000)) if (row.demo) await imports.remove(row.id);
+        for (const row of await imports.rows.latest(1000)) if (row.demo) await imports.remove(row.id);
         await demo?.forget();
         return { items: [], next: null };
       },

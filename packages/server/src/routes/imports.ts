@@ -5,7 +5,6 @@ import type { ImportInfo, Page } from '@fadenweg/api';
 import { isZone } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { notFound, Refusal } from '../http/problems.ts';
-import type { SourceRepository } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
 
 const MOST_FILES = 20_000;
@@ -17,7 +16,7 @@ const number = Joi.object({
     .required(),
 });
 
-export function importRoutes(imports: ImportService, sources: SourceRepository): AnyEndpoint[] {
+export function importRoutes(imports: ImportService): AnyEndpoint[] {
   return [
     endpoint<{ environment: string; zone: string; demo: boolean }>({
       method: 'post',
@@ -43,7 +42,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
           problem = `the upload broke off: ${(error as Error).message}`;
         }
         void imports.received(id, problem).catch(() => {}); // its end stands in the database; a failure there is seen in the import's state
-        return imports.progress.of((await sources.import(id))!);
+        return imports.progress.of((await imports.rows.one(id))!);
       },
     }),
     endpoint({
@@ -51,7 +50,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       path: '/imports',
       summary: 'The latest imports with their progress',
       async run(): Promise<Page<ImportInfo>> {
-        return { items: await Promise.all((await sources.imports()).map((row) => imports.progress.of(row))), next: null };
+        return { items: await Promise.all((await imports.rows.latest()).map((row) => imports.progress.of(row))), next: null };
       },
     }),
     endpoint<unknown, { id: number }>({
@@ -60,7 +59,7 @@ export function importRoutes(imports: ImportService, sources: SourceRepository):
       summary: 'Progress and counts of an import',
       params: number,
       async run({ params }): Promise<ImportInfo> {
-        const row = await sources.import(params.id);
+        const row = await imports.rows.one(params.id);
         if (!row) throw notFound(`Import ${params.id}`);
         return imports.progress.of(row);
       },

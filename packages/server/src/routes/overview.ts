@@ -45,7 +45,7 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total, unread] = await Promise.all([sources.environments(), sources.imports(20), strands.total(), sources.unread()]);
+        const [own, running, total, unread] = await Promise.all([sources.environments(), imports.rows.latest(20), strands.total(), sources.unread()]);
         return {
           records: own.reduce((sum, one) => sum + one.records, 0),
           sources: own.reduce((sum, one) => sum + one.sources, 0),

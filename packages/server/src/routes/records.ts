@@ -19,6 +19,7 @@ import { byteOfId } from '../intake/batch.ts';
 import { endpoint, type AnyEndpoint } from '../http/endpoint.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
+import type { KeptBytesRepository } from '../repositories/kept-bytes.ts';
 import type { OwnCodes } from '../repositories/own-codes.ts';
 import type { RecordRepository, RecordRow } from '../repositories/records.ts';
 import type { SourceRepository } from '../repositories/sources.ts';
@@ -74,6 +75,7 @@ function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'
 export function recordRoutes(
   records: RecordRepository,
   sources: SourceRepository,
+  kept: KeptBytesRepository,
   presenter: Presenter,
   find: FindService,
   own: OwnCodes,
@@ -229,7 +231,7 @@ export function recordRoutes(
         const row = await one(params.id);
         const from = byteOfId(row.id);
         const source = await sources.source(row.source_id);
-        const bytes = await sources.bytes(row.source_id, from, from + Math.min(row.length, MOST_RAW));
+        const bytes = await kept.stretch(row.source_id, from, from + Math.min(row.length, MOST_RAW));
         const [record] = await presenter.recordsOf([row]);
         const codes = codesIn({ message: row.message, fields: row.attributes ?? {}, component: record!.component }, await own.all());
         return { ...record!, codes, raw: decode(bytes, (source?.encoding ?? 'utf-8') as Encoding), rawCut: row.length > MOST_RAW };

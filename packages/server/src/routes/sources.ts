@@ -8,6 +8,7 @@ import { limit } from '../http/inputs.ts';
 import { notFound, Refusal } from '../http/problems.ts';
 import type { Names } from '../repositories/names.ts';
 import type { RecordRepository } from '../repositories/records.ts';
+import type { KeptBytesRepository } from '../repositories/kept-bytes.ts';
 import type { FamilyRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { ImportService } from '../services/import-service.ts';
 import { OriginalText } from '../services/original.ts';
@@ -32,7 +33,13 @@ interface Change {
   environment?: string;
 }
 
-export function sourceRoutes(sources: SourceRepository, names: Names, imports: ImportService, records: RecordRepository): AnyEndpoint[] {
+export function sourceRoutes(
+  sources: SourceRepository,
+  kept: KeptBytesRepository,
+  names: Names,
+  imports: ImportService,
+  records: RecordRepository,
+): AnyEndpoint[] {
   const info = (row: FamilyRow): SourceInfo => ({
     id: row.id,
     path: row.path,
@@ -61,7 +68,7 @@ export function sourceRoutes(sources: SourceRepository, names: Names, imports: I
     if (!row) throw notFound(`Source ${id}`);
     return row;
   };
-  const original = new OriginalText(sources, names);
+  const original = new OriginalText(kept, names);
   const part = async (id: number): Promise<SourceRow> => {
     const row = await sources.source(id);
     if (!row) throw notFound('This source');

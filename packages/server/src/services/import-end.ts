@@ -1,4 +1,5 @@
-import type { ImportRow, SourceRepository } from '../repositories/sources.ts';
+import type { ImportRepository, ImportRow } from '../repositories/imports.ts';
+import type { SourceRepository } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import type { Clocks } from './clocks.ts';
 import type { Discovery } from './discovery.ts';
@@ -34,6 +35,7 @@ export class ImportEnd {
   private readonly considered = new Map<number, number>();
 
   constructor(
+    private readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly weaving: Weaving,
     private readonly looks: Looks,
@@ -65,7 +67,7 @@ export class ImportEnd {
     return look.done;
   }
   private async lookAtEnd(importId: number): Promise<void> {
-    const row = await this.sources.import(importId);
+    const row = await this.rows.one(importId);
     if (row?.state === 'done' || row?.state === 'failed') {
       // read again by itself, after its import
       if ((await this.sources.unread()) === 0) this.weaving.ask(false, false);
@@ -84,7 +86,7 @@ export class ImportEnd {
     // before strands are judged: they would be judged again for every clock that is amiss
     if (await this.straightened(importId)) return;
     await this.weaving.settle();
-    await this.sources.changeImport(importId, {
+    await this.rows.change(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
       ended_at: new Date(),
     });
@@ -94,7 +96,7 @@ export class ImportEnd {
   /** What is followed is woven soon; when there is twice as much as before, it is looked at for what an import is looked at for at its end. */
   private async grown({ id }: ImportRow): Promise<void> {
     this.weaving.soon();
-    const { records } = await this.sources.sums(id);
+    const { records } = await this.rows.sums(id);
     if (records < Math.max(FEWEST, 2 * (this.considered.get(id) ?? 0)) || (await this.sources.anyUnread(id))) return;
     this.considered.set(id, records);
     this.straight.delete(id);
@@ -115,7 +117,7 @@ export class ImportEnd {
 
   /** Links that show only now are taken up: what they occur in is read again. One import at a time looks for them. */
   private async discovered(importId: number): Promise<boolean> {
-    if ((await this.sources.sums(importId)).records < FEWEST) return false;
+    if ((await this.rows.sums(importId)).records < FEWEST) return false;
     const looking = this.looking.then(() => this.looks.discovery.run(this.does.due));
     this.looking = looking.catch(() => []); // told below
     try {
@@ -142,7 +144,7 @@ export class ImportEnd {
 
   /** Clocks that turn out to be amiss are put right: what they wrote is read again. Once an import, whatever comes of it. */
   private async straightened(importId: number): Promise<boolean> {
-    const { records, first, last } = await this.sources.sums(importId);
+    const { records, first, last } = await this.rows.sums(importId);
     if (records < FEWEST || first === null || last === null || this.straight.has(importId)) return false;
     this.straight.add(importId);
     try {

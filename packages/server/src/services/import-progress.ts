@@ -1,14 +1,14 @@
 import type { ImportInfo } from '@fadenweg/api';
-import type { ImportRow, SourceRepository } from '../repositories/sources.ts';
+import type { ImportRepository, ImportRow } from '../repositories/imports.ts';
 
 /** Tells how far imports are, and how fast they go. */
 export class ImportProgress {
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
-  constructor(private readonly sources: SourceRepository) {}
+  constructor(private readonly rows: ImportRepository) {}
 
   async of(row: ImportRow): Promise<ImportInfo> {
-    const { records, understood, readBytes, total } = await this.sources.sums(row.id);
+    const { records, understood, readBytes, total } = await this.rows.sums(row.id);
     const { perSecond, bytesPerSecond } = this.rate(row, records, readBytes);
     return {
       id: row.id,

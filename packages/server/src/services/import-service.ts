@@ -6,7 +6,8 @@ import { describe, HEAD, prefixHash, type Description } from '../intake/describe
 import type { Intake } from '../intake/intake.ts';
 import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
-import type { ImportRow, SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { ImportRepository, ImportRow } from '../repositories/imports.ts';
+import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import { ImportEnd, type Looks } from './import-end.ts';
 import { ImportProgress } from './import-progress.ts';
@@ -27,6 +28,7 @@ export class ImportService {
   readonly progress: ImportProgress;
 
   constructor(
+    readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly names: Names,
     private readonly intake: () => Intake,
@@ -35,8 +37,8 @@ export class ImportService {
     private readonly spool: string,
     private readonly unfollow: (importId: number) => Promise<void>,
   ) {
-    this.progress = new ImportProgress(sources);
-    this.end = new ImportEnd(sources, weaving, looks, {
+    this.progress = new ImportProgress(rows);
+    this.end = new ImportEnd(rows, sources, weaving, looks, {
       due: (ids) => this.due(ids),
       readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),
       note: (importId, path, error) => this.note(importId, path, error),
@@ -49,14 +51,14 @@ export class ImportService {
   }
   async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.sources.addImport({ state: 'receiving', environment, zone, demo, who });
+    return this.rows.add({ state: 'receiving', environment, zone, demo, who });
   }
 
   /** Spools one file's bytes, unpacks them where they are an archive, and queues what is inside for reading. */
   async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
     const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
     const whole: Arrived = { path, modified, file, ...(await spool(content, file)) };
-    const row = await this.sources.countIn(importId, { bytes: whole.size });
+    const row = await this.rows.countIn(importId, { bytes: whole.size });
     for await (const member of unpack(whole)) {
       if ('problem' in member) await this.note(importId, member.path, member.problem);
       else await this.take(row, member);
@@ -66,7 +68,7 @@ export class ImportService {
   /** Queues a file for reading; bytes that are there already add nothing. */
   private async take(row: ImportRow, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
     const importId = row.id;
-    await this.sources.countIn(importId, { files: 1 });
+    await this.rows.countIn(importId, { files: 1 });
     const about = await describe(file, path, modified.getTime() * 1000, row.zone);
     if (about.problem) {
       await this.note(importId, path, about.problem);
@@ -76,7 +78,7 @@ export class ImportService {
     const family = familyOf(path);
     const { same, shorter } = await this.sources.twin(family, size, contentHash, about.headHash);
     if (same) {
-      await this.sources.countIn(importId, { already_there: 1 });
+      await this.rows.countIn(importId, { already_there: 1 });
       await rm(file, { force: true });
       return;
     }
@@ -119,7 +121,7 @@ export class ImportService {
   /** The import that what is followed comes in with: it has no end. */
   async beginFollowing({ environment, zone, demo, who }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.sources.addImport({ state: 'following', environment, zone, demo, who });
+    return this.rows.add({ state: 'following', environment, zone, demo, who });
   }
   /**
    * A source that goes on growing, with its first bytes in a file of the spool.
@@ -127,19 +129,19 @@ export class ImportService {
    * @returns null where it is no log; the import tells why
    */
   async beginGrowing(importId: number, first: Omit<Arrived, 'modified'>): Promise<number | null> {
-    const row = (await this.sources.import(importId))!;
+    const row = (await this.rows.one(importId))!;
     const about = await describe(first.file, first.path, Date.now() * 1000, row.zone);
     if (about.problem) {
       await this.note(importId, first.path, about.problem);
       await rm(first.file, { force: true });
       return null;
     }
-    await this.sources.countIn(importId, { files: 1 });
+    await this.rows.countIn(importId, { files: 1 });
     return this.add(row, about, { ...first, growing: true });
   }
   /** Nothing more comes; it ends as soon as what came is read. */
   async endFollowing(importId: number): Promise<void> {
-    if ((await this.sources.import(importId))?.state === 'following') await this.received(importId, null);
+    if ((await this.rows.one(importId))?.state === 'following') await this.received(importId, null);
   }
   /** A source that holds a file's bytes already, or the longest one that holds its beginning. */
   async twin(path: string, file: string): Promise<{ same: SourceRow | null; shorter: SourceRow | null }> {
@@ -163,14 +165,14 @@ export class ImportService {
     await this.queued();
   }
   private async note(importId: number, path: string, error: string): Promise<void> {
-    const row = await this.sources.import(importId);
-    if (row && row.errors.length < MOST_ERRORS) await this.sources.changeImport(importId, { errors: [...row.errors, { path, error }] });
+    const row = await this.rows.one(importId);
+    if (row && row.errors.length < MOST_ERRORS) await this.rows.change(importId, { errors: [...row.errors, { path, error }] });
   }
 
   /** All files of the import have arrived, or the sender went away. */
   async received(importId: number, problem: string | null): Promise<void> {
     if (problem) await this.note(importId, '', problem);
-    await this.sources.changeImport(importId, { state: 'reading' });
+    await this.rows.change(importId, { state: 'reading' });
     await this.checkEnd(importId);
   }
 
@@ -178,7 +180,7 @@ export class ImportService {
   async takeUp(): Promise<void> {
     const due = await this.sources.due();
     if (due.length > 0) await this.readAgain(due);
-    for (const row of await this.sources.imports(1000)) {
+    for (const row of await this.rows.latest(1000)) {
       if (row.state === 'receiving') await this.received(row.id, 'the server was stopped while files were arriving; bring the missing ones again');
       else if (row.state === 'removing') await this.remove(row.id);
       else if (row.state === 'reading') await this.checkEnd(row.id);
@@ -188,16 +190,16 @@ export class ImportService {
 
   /** Cancels a running import or takes a finished one out; nothing of it stays. */
   async remove(importId: number): Promise<boolean> {
-    const row = await this.sources.import(importId);
+    const row = await this.rows.one(importId);
     if (!row) return false;
     await this.unfollow(importId);
-    await this.sources.changeImport(importId, { state: 'removing' });
+    await this.rows.change(importId, { state: 'removing' });
     const own = await this.sources.sources({ import_id: importId });
     const ids = own.map((source) => source.id);
     await this.sources.cancel(ids);
     await this.intake().cancel(ids);
     await this.weaving.markDirty(true);
-    await this.sources.removeImport(importId);
+    await this.rows.remove(importId);
     for (const { spool } of own) if (spool) await rm(spool, { force: true });
     this.weaving.ask(true, true);
     await this.weaving.settle();

@@ -1,7 +1,8 @@
 import type { OriginalLines } from '@fadenweg/api';
 import { decode, lineStarts, type Encoding } from '@fadenweg/core';
 import type { Names } from '../repositories/names.ts';
-import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { KeptBytesRepository } from '../repositories/kept-bytes.ts';
+import type { SourceRow } from '../repositories/sources.ts';
 
 const BLOCKS = 4;
 /** Lines are taken from so many bytes at most. */
@@ -12,7 +13,7 @@ const LONGEST_LINE = 20_000;
 /** A file as it was written, from the bytes that were kept. */
 export class OriginalText {
   constructor(
-    private readonly sources: SourceRepository,
+    private readonly kept: KeptBytesRepository,
     private readonly names: Names,
   ) {}
 
@@ -45,9 +46,9 @@ export class OriginalText {
   /** Stretches of bytes that hold these lines, each with the number of its first line. */
   private async *walk(source: SourceRow, from: number, to: number): AsyncGenerator<{ chunk: Buffer; line: number }> {
     const encoding = source.encoding as Encoding;
-    let place: Parameters<SourceRepository['blocks']>[1] = { line: from };
+    let place: Parameters<KeptBytesRepository['blocks']>[1] = { line: from };
     for (;;) {
-      const blocks = await this.sources.blocks(source.id, place, BLOCKS);
+      const blocks = await this.kept.blocks(source.id, place, BLOCKS);
       for (const block of blocks) {
         if (block.line_from > to) return;
         const starts = lineStarts(block.bytes, encoding);

@@ -18,6 +18,8 @@ import { writeRelations, writeTies } from './write-ties.ts';
 
 /** Bytes of what is told while strands are judged that are kept until that is done. */
 const MEANWHILE = 40 << 20;
+/** Of so many identifiers on, more comes between two weavings than can be kept: it is read back. */
+const LARGE = 1_000_000;
 /** Keys that are looked up among the sources, at most; beyond it all sources are gone through. */
 const MOST_MOVED = 50_000;
 
@@ -229,7 +231,7 @@ export class Weaver {
     };
     const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
     await noteJudged(this.client, by.evidenceEnd);
-    this.recall.most = MOST_RECALLED;
+    if (graph.size < LARGE) this.recall.most = MOST_RECALLED;
     if (stored > 0) await this.usuals.noteMedians(this.client);
     return stored;
   }
