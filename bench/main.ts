@@ -11,6 +11,7 @@ import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
+import { benchSmall } from './small.ts';
 import { benchReading } from './reading.ts';
 import { benchTruth } from './truth.ts';
 
@@ -21,6 +22,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   import: benchImport,
   again: benchAgain,
   guess: benchGuess,
+  small: benchSmall,
   growth: benchGrowth,
   find: benchFind,
   truth: benchTruth,

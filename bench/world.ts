@@ -8,7 +8,7 @@ import { declareDemo } from '../packages/launch/src/demo-data.ts';
 import { startPostgres, type Postgres } from '../packages/launch/src/postgres.ts';
 
 /** Where worlds and their databases are kept between runs of the bench. */
-const HOME = process.env.FADENWEG_BENCH ?? '/var/tmp/fadenweg-bench';
+export const HOME = process.env.FADENWEG_BENCH ?? '/var/tmp/fadenweg-bench';
 
 /** Logs of the demo, or of about so many records over three days; made once. */
 export async function logsOf(name: string, records: number | 'demo'): Promise<{ folder: string; records: number }> {

@@ -23,6 +23,7 @@ import {
 import { FLAG, recordId, type Batch, type Declarations, type NameLists, type ReadingJob } from './batch.ts';
 import { Clocks } from './clocks.ts';
 import { CopyRows } from './copy-rows.ts';
+import { Mentions } from './mentions.ts';
 import { OwnNames } from './own-names.ts';
 import { SignCollector } from './sign-collector.ts';
 
@@ -30,6 +31,8 @@ import { SignCollector } from './sign-collector.ts';
 const LONGEST_MESSAGE = 16_384;
 /** Beginning of a message that judging sees, in characters. */
 const GLIMPSE = 161;
+/** Bytes for the rows of a batch to begin with. */
+const [LEAST_ROOM, MOST_ROOM] = [1 << 14, 1 << 21];
 const LONGEST_ATTRIBUTES = 65_536;
 /** Ten thousand days. */
 const LONGEST_TOOK = 8.64e14;
@@ -41,23 +44,6 @@ const MINUTES_OF_DAY = 1440;
 /** Times outside of this are a misreading: 1990 to 2100. */
 const EARLIEST = 631_152_000_000_000;
 const LATEST = 4_102_444_800_000_000;
-
-interface Sighting {
-  kind: number;
-  scope: string;
-  value: string;
-  first: number;
-  last: number;
-  count: number;
-}
-interface Edge {
-  a: number;
-  b: number;
-  first: number;
-  firstId: number;
-  last: number;
-  count: number;
-}
 
 /** Turns the frames of one source into batches of rows. One for each source that is read. */
 export class BatchBuilder {
@@ -71,8 +57,10 @@ export class BatchBuilder {
   private readonly knownShapes = new Set<number>();
   private lastAt: number;
   private readonly fieldNames = new Map<string, string>();
-  private records = new CopyRows(1 << 21, this.fieldNames);
-  private glimpses = new CopyRows(1 << 20);
+  private records: CopyRows;
+  private glimpses: CopyRows;
+  /** Bytes that the rows of a batch are likely to take. */
+  private readonly room: number;
   private count = 0;
   private understood = 0;
   private firstAt = Infinity;
@@ -81,10 +69,7 @@ export class BatchBuilder {
   private minutes = new Map<number, number>();
   private minute = NaN;
   private readonly levels = [0, 0, 0, 0, 0, 0, 0, 0];
-  private sightings = new Map<number, Sighting>();
-  /** By home; a home is named together with few others. */
-  private edges = new Map<number, Edge[]>();
-  private edgeCount = 0;
+  private readonly mentions: Mentions;
   private shapes: { id: number; text: string }[] = [];
   private readonly keys: number[] = [];
   private readonly components: OwnNames;
@@ -94,7 +79,7 @@ export class BatchBuilder {
   /** @param start the source's first text, by which its layout is learned */
   constructor(
     private readonly job: ReadingJob,
-    private readonly declarations: Declarations,
+    declarations: Declarations,
     start: string,
     whole: boolean,
   ) {
@@ -103,7 +88,11 @@ export class BatchBuilder {
       zone: job.zone,
       ...(job.state ? { anchor: job.state.lastAt, memory: job.state.memory } : {}),
     });
-    this.finder = new Finder(declarations.kinds);
+    this.room = 8 * Math.ceil(Math.min(MOST_ROOM, Math.max(LEAST_ROOM, job.size)) / 8);
+    this.records = new CopyRows(this.room, this.fieldNames);
+    this.glimpses = new CopyRows(this.room / 2);
+    this.mentions = new Mentions(declarations, this.room / 8);
+    this.finder = finderOf(declarations.kinds);
     this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
     this.marker = new Marker(declarations.rules);
     this.lastAt = job.state?.lastAt ?? job.hints.modified;
@@ -132,7 +121,7 @@ export class BatchBuilder {
     const { at } = draft;
     const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
     const home = this.chooser.choose(mentions);
-    this.note(mentions, home, at, id);
+    this.mentions.note(mentions, home, at, id);
     this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
     const varying = withoutNames(draft.message, mentions);
     const shape = shapeHash(varying);
@@ -224,35 +213,6 @@ export class BatchBuilder {
     glimpses.bigs(this.keys);
   }
 
-  /** Collects what the batch says about identifiers: where each was seen, and which were named together with the home. */
-  private note(mentions: readonly Mention[], home: number, at: number, id: number): void {
-    const homeKey = home < 0 ? 0 : mentions[home]!.key;
-    for (let i = 0; i < mentions.length; i++) {
-      const { key, kind, scope, value } = mentions[i]!;
-      const known = this.sightings.get(key);
-      if (known) {
-        known.count++;
-        if (at > known.last) known.last = at;
-        else if (at < known.first) known.first = at;
-      } else this.sightings.set(key, { kind, scope, value, first: at, last: at, count: 1 });
-      if (home < 0 || i === home || this.declarations.kinds[kind]!.role === 'shared') continue;
-      let own = this.edges.get(homeKey);
-      if (!own) this.edges.set(homeKey, (own = []));
-      const edge = own.find((one) => one.b === key);
-      if (!edge) {
-        own.push({ a: homeKey, b: key, first: at, firstId: id, last: at, count: 1 });
-        this.edgeCount++;
-      } else {
-        edge.count++;
-        if (at > edge.last) edge.last = at;
-        else if (at < edge.first) {
-          edge.first = at;
-          edge.firstId = id;
-        }
-      }
-    }
-  }
-
   /** Names that came up and whose numbers are not known yet; null where there are none. */
   unknownNames(): NameLists<string[]> | null {
     const names = { component: this.components.unknown(), host: this.hosts.unknown() };
@@ -275,10 +235,6 @@ export class BatchBuilder {
       counts.small(slot % 8);
       counts.int(count);
     }
-    const seen = new Float64Array(this.sightings.size * 4);
-    const sightings = this.sightingRows(seen);
-    const tied = new Float64Array(this.edgeCount * 4);
-    const edges = this.edgeRows(tied);
     const batch: Batch = {
       sourceId,
       next,
@@ -292,69 +248,29 @@ export class BatchBuilder {
       days: [...this.days],
       records: this.records.finish(),
       counts: counts.finish(),
-      sightings,
-      edges,
       shapes: this.shapes,
       signs: this.signs.take(),
-      seen,
-      tied,
+      ...this.mentions.take(sourceId),
       glimpses: this.glimpses.finish(),
     };
-    this.glimpses = new CopyRows(1 << 20);
-    this.records = new CopyRows(1 << 21, this.fieldNames);
+    this.glimpses = new CopyRows(this.room / 2);
+    this.records = new CopyRows(this.room, this.fieldNames);
     this.count = this.understood = 0;
     this.firstAt = Infinity;
     this.latestAt = -Infinity;
     this.days = new Set();
     this.minutes = new Map();
-    this.sightings = new Map();
-    this.edges = new Map();
-    this.edgeCount = 0;
     this.shapes = [];
     return batch;
   }
+}
 
-  private sightingRows(seen: Float64Array): Uint8Array {
-    const rows = new CopyRows(1 << 18);
-    let i = 0;
-    for (const [key, { kind, scope, value, first, last, count }] of this.sightings) {
-      const kindId = this.declarations.kindIds[kind]!;
-      rows.begin(8);
-      rows.big(key);
-      rows.small(kindId);
-      rows.int(this.job.sourceId);
-      rows.text(scope);
-      rows.text(value);
-      rows.big(first);
-      rows.big(last);
-      rows.int(count);
-      seen[i++] = key;
-      seen[i++] = kindId;
-      seen[i++] = first;
-      seen[i++] = last;
-    }
-    return rows.finish();
-  }
-
-  private edgeRows(tied: Float64Array): Uint8Array {
-    const rows = new CopyRows(1 << 18);
-    let i = 0;
-    for (const { a, b, first, firstId, last, count } of [...this.edges.values()].flat()) {
-      rows.begin(7);
-      rows.big(a);
-      rows.big(b);
-      rows.int(this.job.sourceId);
-      rows.big(first);
-      rows.big(firstId);
-      rows.big(last);
-      rows.int(count);
-      tied[i++] = a;
-      tied[i++] = b;
-      tied[i++] = first;
-      tied[i++] = last;
-    }
-    return rows.finish();
-  }
+/** The finder of the source before, where the same kinds are declared: it knows its patterns and the names of fields. */
+let kept: { kinds: string; finder: Finder } | null = null;
+function finderOf(kinds: Declarations['kinds']): Finder {
+  const text = JSON.stringify(kinds);
+  if (kept?.kinds !== text) kept = { kinds: text, finder: new Finder(kinds) };
+  return kept.finder;
 }
 
 /** Fields that fit into a row: of very many or very long ones, the beginnings. */
