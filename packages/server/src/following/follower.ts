@@ -165,6 +165,7 @@ export class Follower {
     this.taken.set(one.file, stateOf(one));
     if (PACKED.test(one.file)) {
       await this.imports.receive(this.row.import_id, one.path, createReadStream(one.file), new Date(one.modified));
+      await this.imports.allNoted(this.row.import_id);
       this.settle(one);
       return;
     }

@@ -1,5 +1,6 @@
+import type { Knex } from 'knex';
 import type { Database } from '../database/connect.ts';
-import { READ_TABLES } from './sources.ts';
+import { READ_TABLES, type NewSource } from './sources.ts';
 
 export interface ImportRow {
   id: number;
@@ -25,6 +26,8 @@ export interface ImportSums {
   last: number | null;
 }
 
+export type ArrivedCounts = Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>;
+
 /** Imports: what came when, from whom, and what it comes to. */
 export class ImportRepository {
   constructor(private readonly db: Database) {}
@@ -40,13 +43,20 @@ export class ImportRepository {
     return added.id as number;
   }
   /** Counts what arrived with an import. Returns the import. */
-  async countIn(id: number, more: Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>): Promise<ImportRow> {
+  async countIn(id: number, more: ArrivedCounts, db: Knex = this.db): Promise<ImportRow> {
     const { files = 0, bytes = 0, already_there: alreadyThere = 0 } = more;
-    const { rows } = await this.db.raw<{ rows: ImportRow[] }>(
+    const { rows } = await db.raw<{ rows: ImportRow[] }>(
       'update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ? returning *',
       [files, bytes, alreadyThere, id],
     );
     return rows[0]!;
+  }
+  /** Notes sources that arrived, and counts what did, all of it or nothing. */
+  async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<void> {
+    await this.db.transaction(async (trx) => {
+      if (sources.length > 0) await trx('source').insert(sources);
+      await this.countIn(id, counts, trx);
+    });
   }
   async change(id: number, change: Partial<ImportRow>): Promise<void> {
     await this.db('import')

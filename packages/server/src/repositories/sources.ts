@@ -43,6 +43,8 @@ export interface SourceRow {
   first_at: number | null;
   last_at: number | null;
 }
+/** A source that waits to be read. */
+export type NewSource = Partial<SourceRow> & Pick<SourceRow, 'size' | 'content_hash'> & { spool: string };
 export interface EnvironmentRow {
   name: string;
   demo: boolean;

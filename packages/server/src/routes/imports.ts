@@ -37,7 +37,7 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
         const id = await imports.begin({ ...query, who });
         let problem: string | null = null;
         try {
-          await receiveAll(request, imports, id);
+          await receiveAll(request, imports, id).finally(() => imports.allNoted(id));
         } catch (error) {
           problem = `the upload broke off: ${(error as Error).message}`;
         }

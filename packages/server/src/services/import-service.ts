@@ -7,8 +7,9 @@ import type { Intake } from '../intake/intake.ts';
 import { familyOf } from '../intake/naming.ts';
 import type { Names } from '../repositories/names.ts';
 import type { ImportRepository, ImportRow } from '../repositories/imports.ts';
-import type { SourceRepository, SourceRow } from '../repositories/sources.ts';
+import type { NewSource, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
+import { ArrivalsOfImport } from './arrivals-of-import.ts';
 import { ImportEnd, type Looks } from './import-end.ts';
 import { ImportProgress } from './import-progress.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
@@ -26,6 +27,8 @@ export interface Arriving {
 export class ImportService {
   private readonly end: ImportEnd;
   readonly progress: ImportProgress;
+  /** By import, while its files arrive. */
+  private readonly arrivals = new Map<number, ArrivalsOfImport>();
 
   constructor(
     readonly rows: ImportRepository,
@@ -58,44 +61,53 @@ export class ImportService {
   async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
     const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
     const whole: Arrived = { path, modified, file, ...(await spool(content, file)) };
-    const row = await this.rows.countIn(importId, { bytes: whole.size });
+    const arrivals = await this.arrivalsOf(importId);
+    arrivals.count({ bytes: whole.size });
     for await (const member of unpack(whole)) {
       if ('problem' in member) await this.note(importId, member.path, member.problem);
-      else await this.take(row, member);
+      else await this.take(arrivals, member);
     }
+  }
+  private async arrivalsOf(importId: number): Promise<ArrivalsOfImport> {
+    const known = this.arrivals.get(importId);
+    if (known) return known;
+    const row = await this.rows.one(importId);
+    if (!row) throw new Error('the import was taken out');
+    const arrivals = new ArrivalsOfImport(row, this.rows, this.queued);
+    this.arrivals.set(importId, arrivals);
+    return arrivals;
   }
 
   /** Queues a file for reading; bytes that are there already add nothing. */
-  private async take(row: ImportRow, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
-    const importId = row.id;
-    await this.rows.countIn(importId, { files: 1 });
+  private async take(arrivals: ArrivalsOfImport, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
+    const { row } = arrivals;
+    arrivals.count({ files: 1 });
     const about = await describe(file, path, modified.getTime() * 1000, row.zone);
     if (about.problem) {
-      await this.note(importId, path, about.problem);
+      await this.note(row.id, path, about.problem);
       await rm(file, { force: true });
       return;
     }
-    const family = familyOf(path);
-    const { same, shorter } = await this.sources.twin(family, size, contentHash, about.headHash);
+    const held = arrivals.holds(size, contentHash);
+    const { same, shorter } = held ? { same: true, shorter: [] } : await this.sources.twin(familyOf(path), size, contentHash, about.headHash);
     if (same) {
-      await this.rows.countIn(importId, { already_there: 1 });
+      arrivals.count({ already_there: 1 });
       await rm(file, { force: true });
       return;
     }
     for (const before of shorter) {
       if ((await prefixHash(file, before.size)) !== before.content_hash) continue;
-      await this.goOn(before, importId, file, size, contentHash);
+      await this.goOn(before, row.id, file, size, contentHash);
       return;
     }
-    await this.add(row, about, { path, file, size, contentHash, growing: false });
-    await this.queued();
+    await arrivals.add(await this.sourceOf(row, about, { path, file, size, contentHash, growing: false }));
   }
-  private async add(
+  private async sourceOf(
     { id, zone, environment, demo }: ImportRow,
     about: Description,
     { path, file, size, contentHash, growing }: Omit<Arrived, 'modified'> & { growing: boolean },
-  ): Promise<number> {
-    return this.sources.add({
+  ): Promise<NewSource> {
+    return {
       import_id: id,
       read_for: id,
       path,
@@ -115,7 +127,7 @@ export class ImportService {
       spool: file,
       growing,
       state: 'waiting',
-    });
+    };
   }
 
   /** The import that what is followed comes in with: it has no end. */
@@ -137,7 +149,7 @@ export class ImportService {
       return null;
     }
     await this.rows.countIn(importId, { files: 1 });
-    return this.add(row, about, { ...first, growing: true });
+    return this.sources.add(await this.sourceOf(row, about, { ...first, growing: true }));
   }
   /** Nothing more comes; it ends as soon as what came is read. */
   async endFollowing(importId: number): Promise<void> {
@@ -169,8 +181,15 @@ export class ImportService {
     if (row && row.errors.length < MOST_ERRORS) await this.rows.change(importId, { errors: [...row.errors, { path, error }] });
   }
 
-  /** All files of the import have arrived, or the sender went away. */
+  /** Notes what has arrived so far. */
+  async allNoted(importId: number): Promise<void> {
+    const arrivals = this.arrivals.get(importId);
+    this.arrivals.delete(importId);
+    await arrivals?.flush();
+  }
+  /** All files of the import have arrived and are noted, or the sender went away. */
   async received(importId: number, problem: string | null): Promise<void> {
+    this.arrivals.delete(importId);
     if (problem) await this.note(importId, '', problem);
     await this.rows.change(importId, { state: 'reading' });
     await this.checkEnd(importId);
@@ -193,6 +212,8 @@ export class ImportService {
     const row = await this.rows.one(importId);
     if (!row) return false;
     await this.unfollow(importId);
+    await this.arrivals.get(importId)?.drop();
+    this.arrivals.delete(importId);
     await this.rows.change(importId, { state: 'removing' });
     const own = await this.sources.sources({ import_id: importId });
     const ids = own.map((source) => source.id);
