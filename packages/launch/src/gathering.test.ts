@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Coverage, ImportInfo, KeptWhole, KindSuggestion, LogRecord, Page, SourceInfo, StrandSummary, Summary } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
-import { startSystem, type System } from './testing/system.ts';
+import { all, startSystem, type System } from './testing/system.ts';
 
 let system: System;
 beforeAll(async () => {
@@ -24,9 +24,7 @@ async function bring(files: Record<string, string | Uint8Array>, query: Record<s
 }
 const sources = async (): Promise<SourceInfo[]> => (await system.get<Page<SourceInfo>>('/sources')).items;
 const recordsOf = async (component: string): Promise<LogRecord[]> =>
-  (await system.get<Page<LogRecord>>('/records?limit=500&from=2026-01-01T00:00:00Z&to=2027-01-01T00:00:00Z')).items.filter(
-    (one) => one.component === component,
-  );
+  (await all<LogRecord>(system, '/records?from=2026-01-01T00:00:00Z&to=2027-01-01T00:00:00Z')).filter((one) => one.component === component);
 
 const clock = (minute: number): string => new Date(Date.UTC(2026, 10, 20, 8, minute)).toISOString().slice(0, 19).replace('T', ' ');
 /** A world that nobody declared: bookings over three components. */

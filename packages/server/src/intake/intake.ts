@@ -137,12 +137,14 @@ export class Intake {
       .limit(MOST_TOGETHER);
     const few = rows.findIndex((row) => row.size > SMALL);
     const chosen = few < 0 ? rows : rows.slice(0, Math.max(1, few));
-    for (const { id } of chosen) this.taken.add(id);
-    if (chosen.length > 0)
-      await this.sources.change(
-        chosen.map((row) => row.id),
-        { state: 'reading', error: null },
-      );
+    const ids = chosen.map((row) => row.id);
+    for (const id of ids) this.taken.add(id);
+    try {
+      if (ids.length > 0) await this.sources.change(ids, { state: 'reading', error: null });
+    } catch (error) {
+      for (const id of ids) this.taken.delete(id);
+      throw error;
+    }
     return chosen;
   }
 
@@ -208,11 +210,7 @@ export class Intake {
     const ended = (await this.sources.byNumbers(sources.map((source) => source.id))).filter(({ id }) => !this.cancelled.has(id));
     const done = ended.filter(({ state, spool }) => state === 'done' && spool !== null);
     for (const { spool } of done) await rm(spool!, { force: true });
-    if (done.length > 0)
-      await this.sources.change(
-        done.map(({ id }) => id),
-        { spool: null },
-      );
+    await this.sources.forgetFiles(done.map(({ id }) => id));
     if (ended.length > 0) await this.events.sourcesEnded(ended);
   }
 

@@ -182,6 +182,10 @@ export class SourceRepository {
     await this.db('source').whereIn('id', [which].flat()).update(change);
   }
 
+  /** The files of sources that are read to their end are gone. One that was given more to read meanwhile has another one. */
+  async forgetFiles(ids: readonly number[]): Promise<void> {
+    if (ids.length > 0) await this.db('source').whereIn('id', ids).where({ state: 'done' }).update({ spool: null });
+  }
   /** Gives a source that is read to its end more to read; false where it is being read, or is gone. */
   async handOver(id: number, more: Pick<SourceRow, 'spool' | 'spool_from' | 'size' | 'content_hash' | 'growing'>): Promise<boolean> {
     return (
