@@ -340,6 +340,11 @@ describe('lists and sources', () => {
     await page.open('/sources');
     await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
     await page.until('the new source, read', async () => /markup\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
+    await page.click(page.button('Imports'));
+    await page.until(
+      'the imports, done',
+      async () => /done[\s\S]*done/.test(await page.text(By.css('table'))) && !/reading|receiving/.test(await page.text(By.css('table'))),
+    );
     await page.find('LX-666666');
     await page.until('the markup as text', async () => (await selectedLine()).includes('<img src=x'));
     expect(await browser.driver.getTitle()).not.toContain('owned');
