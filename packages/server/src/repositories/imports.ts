@@ -42,14 +42,15 @@ export class ImportRepository {
     const [added] = await this.db('import').insert(row).returning('id');
     return added.id as number;
   }
-  /** Counts what arrived with an import. Returns the import. */
-  async countIn(id: number, more: ArrivedCounts, db: Knex = this.db): Promise<ImportRow> {
+  /** Counts what arrived with an import. */
+  async countIn(id: number, more: ArrivedCounts, db: Knex = this.db): Promise<void> {
     const { files = 0, bytes = 0, already_there: alreadyThere = 0 } = more;
-    const { rows } = await db.raw<{ rows: ImportRow[] }>(
-      'update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ? returning *',
-      [files, bytes, alreadyThere, id],
-    );
-    return rows[0]!;
+    await db.raw('update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ?', [
+      files,
+      bytes,
+      alreadyThere,
+      id,
+    ]);
   }
   /** Notes sources that arrived, and counts what did, all of it or nothing. */
   async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<void> {
