@@ -6,7 +6,7 @@ import type { Discovery } from './discovery.ts';
 import type { RoleGuard } from './role-guard.ts';
 import type { SourceTimes } from './source-times.ts';
 
-const MOST_ERRORS = 100;
+export const MOST_ERRORS = 100;
 /** Records of an import from which links that nobody declared are looked for. */
 const FEWEST = 1000;
 

@@ -10,11 +10,9 @@ import type { ImportRepository, ImportRow } from '../repositories/imports.ts';
 import type { NewSource, SourceRepository, SourceRow } from '../repositories/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import { ArrivalsOfImport } from './arrivals-of-import.ts';
-import { ImportEnd, type Looks } from './import-end.ts';
+import { ImportEnd, MOST_ERRORS, type Looks } from './import-end.ts';
 import { ImportProgress } from './import-progress.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
-
-const MOST_ERRORS = 100;
 
 export interface Arriving {
   environment: string;
