@@ -56,7 +56,10 @@ for (const [name, { path, theme, has, click }] of Object.entries(VIEWS)) {
   await browser.theme(theme ?? 'light');
   await browser.driver.get(url + path);
   if (click) await screen.click(By.css(click));
-  await screen.until(has, async () => (await browser.driver.getPageSource()).includes(has));
+  await screen.until(`${has}, and all of it found`, async () => {
+    const source = await browser.driver.getPageSource();
+    return source.includes(has) && !/searching|so far/i.test(source);
+  });
   await browser.picture(join(ROOT, 'docs/screenshots', `${name}.png`));
   console.log(name);
 }
