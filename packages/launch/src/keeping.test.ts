@@ -104,6 +104,27 @@ describe('quiet rules', () => {
     expect(heard.hiddenAfter).toBe(180 - at);
   });
 
+  test.each([
+    'LX-301007',
+    "where message matches 'LX-30100[1-5]'",
+    "where order in ('LX-301001', 'LX-301004')",
+    'where order is not null and rows > 100',
+    "where outcome = failed or path = '/orders/4'",
+    "where flow is null and not message like 'beat%'",
+    "where shape matches 'taken' and host = app-1",
+    'where took > 40ms and level = info',
+    "where path like '/ord%' or took < 15ms",
+    "where message = 'nothing like it'",
+  ])('what is taken along is what is found: %s', async (text) => {
+    for (const quiet of ['hide', 'show']) {
+      const ids = (await found(`quiet=${quiet}&${q(text)}`)).items.map((one) => one.id);
+      const lines = (await (await fetch(`${system.url}/api/records/export?quiet=${quiet}&${q(text)}`)).text()).split('\n').slice(0, -1);
+      expect(lines.map((line) => (JSON.parse(line) as LogRecord).id)).toEqual(ids);
+      expect(ids.length > 0).toBe(!text.includes('nothing'));
+      expect(ids.length).toBeLessThan(180);
+    }
+  });
+
   test('the tally, the values and the groups leave them out too, and count them by rule', async () => {
     const part = await system.get<TimelinePart>('/records/tally?quiet=hide&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000');
     expect(part).toMatchObject({ total: 90, hidden: { heartbeats: 60, 'health-checks': 30 } });

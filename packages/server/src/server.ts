@@ -245,7 +245,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
         presenter,
         find,
         ownCodes,
-        new RecordExport(options.databaseUrl, scanner, { records, sources, identifiers, strands: strandRows, names }),
+        new RecordExport(options.databaseUrl, scanner, searchables, { records, sources, identifiers, strands: strandRows, names }),
       ),
       ...explanationRoutes(ownCodes),
       ...ownPackageRoutes(new OwnPackages(db)),

@@ -12,6 +12,13 @@ export interface Named {
   /** Its kind was found in the data, and nobody has confirmed it. */
   discovered: boolean;
 }
+interface NamedRow {
+  key: number;
+  kind_id: number;
+  scope: string;
+  value: string;
+  definition: (IdentifierKind & { discovered?: unknown }) | null;
+}
 /** Two keys that a record names together, and the first that does. */
 export interface EdgeRow {
   a: number;
@@ -46,24 +53,17 @@ export class IdentifierRepository {
     const found = new Map<number, Named>();
     const distinct = [...new Set(keys)];
     if (distinct.length === 0) return found;
-    const { rows } = await this.db.raw<{
-      rows: { key: number; kind_id: number; scope: string; value: string; definition: IdentifierKind & { discovered?: unknown } }[];
-    }>(
-      `select s.key, s.kind_id, s.scope, s.value, k.definition
+    // a kind's definition comes once, not with each of its identifiers
+    const { rows } = await this.db.raw<{ rows: NamedRow[] }>(
+      `select s.key, s.kind_id, s.scope, s.value, case when row_number() over (partition by s.kind_id) = 1 then k.definition end as definition
          from unnest(?::bigint[]) u(key) cross join lateral (select * from sighting where key = u.key limit 1) s join identifier_kind k on k.id = s.kind_id`,
       [distinct],
     );
-    for (const row of rows) {
-      found.set(row.key, {
-        key: row.key,
-        kindId: row.kind_id,
-        kind: row.definition.name,
-        label: row.definition.label,
-        role: row.definition.role,
-        scope: row.scope,
-        value: row.value,
-        discovered: !!row.definition.discovered,
-      });
+    const kinds = new Map<number, NamedRow['definition']>();
+    for (const { kind_id, definition } of rows) if (definition) kinds.set(kind_id, definition);
+    for (const { key, kind_id: kindId, scope, value } of rows) {
+      const { name: kind, label, role, discovered } = kinds.get(kindId)!;
+      found.set(key, { key, kindId, kind, label, role, scope, value, discovered: !!discovered });
     }
     return found;
   }

@@ -1,9 +1,8 @@
-import { extent } from 'd3-array';
 import pg from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
 import { ownClient } from '../database/connect.ts';
 import { RowReader, rowEnd } from '../weaving/copy-out.ts';
-import type { Cursor } from './records.ts';
+import type { RecordColumn, RecordRow } from './records.ts';
 
 /** A record half written by the database: what has to be looked up beside it, and the rest as texts. */
 export interface RecordText {
@@ -16,6 +15,13 @@ export interface RecordText {
   carried: boolean;
   /** What the database was asked to write of it, as UTF-8. */
   texts: readonly [Buffer, Buffer, Buffer];
+  /** The columns that were asked for, of a record that has to be looked at; null for the others. */
+  looked: RecordRow | null;
+}
+/** Of which records the columns are read besides, all that a search may ask for among these. */
+export interface Doubt {
+  condition: Condition;
+  columns: readonly RecordColumn[];
 }
 
 /** Bytes that are read before records are given out: what is looked up beside them is looked up once for all of them. */
@@ -41,7 +47,7 @@ function literal(value: unknown): string {
 }
 
 /** A condition over `record r`, with a question mark for each value. */
-interface Condition {
+export interface Condition {
   sql: string;
   bindings: readonly unknown[];
 }
@@ -54,74 +60,50 @@ function written({ sql, bindings }: Condition): string {
   return sql.replace(/\?/g, () => literal(bindings[bound++]));
 }
 
+/** How a column that is looked at is read, where it is not told by what each record has. */
+const TEXTS_LOOKED_AT: Partial<Record<RecordColumn, string>> = { message: 'r.message', attributes: 'r.attributes::text', logger: 'r.logger' };
+/** A query whose reader has gone ends, also one that finds nothing to send; helpers would sort all of it before the first record is sent. */
+const SETTINGS = "set client_connection_check_interval = '2s'; set max_parallel_workers_per_gather = 0";
+
 /**
  * Records as texts, for what is taken along in any number: the database writes most of each, and its bytes go on as they are. On a connection of its own, which is to
  * be closed; a stream that is left early takes the connection with it.
  */
 export class RecordTexts {
-  private readonly selected: string;
-
   private constructor(
     private readonly client: Awaited<ReturnType<typeof ownClient>>,
-    texts: readonly [string, string, string],
-  ) {
-    this.selected = `select concat_ws(',', r.source_id, r.component_id, r.host_id, r.level, r.flags, r.marks), r.shape, r.keys,
-      case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${texts.join(', ')}`;
-  }
+    private readonly texts: readonly [string, string, string],
+  ) {}
 
   /** @param texts expressions over `record r` */
   static async open(databaseUrl: string, texts: readonly [string, string, string]): Promise<RecordTexts> {
     const client = await ownClient(databaseUrl);
     const own = new RecordTexts(client, texts);
     try {
-      await client.query('create temp table picked (place int, at bigint, id bigint)');
+      await client.query(SETTINGS);
     } catch (error) {
       own.close();
       throw error;
     }
     return own;
   }
-
-  /** Records of a window that a condition over `record r` holds for, in order of time. */
-  all({ from, to }: Window, latest: boolean, condition: Condition): AsyncGenerator<RecordText[]> {
-    return this.ordered(`r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)}`, latest);
-  }
-  /** Of those behind a place, up to another one with it, all but the ones at these places. */
-  async *allBut(places: readonly Cursor[], behind: Cursor, end: Cursor, latest: boolean, condition: Condition): AsyncGenerator<RecordText[]> {
-    const [first, last] = latest ? [end, behind] : [behind, end];
-    const at = ({ at, id }: Cursor): string => `(${whole(at)}, ${whole(id)})`;
-    const within = `r.at between ${whole(first.at)} and ${whole(last.at)} and (r.at, r.id) ${latest ? '<' : '>'} ${at(behind)} and (r.at, r.id) ${latest ? '>=' : '<='} ${at(end)}`;
-    await this.pick(places);
-    yield* this.ordered(`${within} and not exists (select from picked p where p.at = r.at and p.id = r.id) and ${written(condition)}`, latest);
-  }
-  /** The records at these places, in their order. */
-  async *at(places: readonly Cursor[]): AsyncGenerator<RecordText[]> {
-    if (places.length === 0) return;
-    await this.pick(places);
-    // without bounds all that is stored before them would be gone through for each few of them
-    const [from, to] = extent(places.map((one) => one.at));
-    yield* this.batches(
-      `${this.selected} from picked p join record r on r.at = p.at and r.id = p.id ${BESIDE} where r.at between ${whole(from!)} and ${whole(to!)} order by p.place`,
-    );
-  }
   /** Gives the connection back, whatever runs on it. */
   close(): void {
     (this.client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy();
   }
 
-  private async pick(places: readonly Cursor[]): Promise<void> {
-    await this.client.query('truncate picked');
-    await this.client.query('insert into picked select place, at, id from unnest($1::bigint[], $2::bigint[]) with ordinality u(at, id, place)', [
-      places.map((one) => one.at),
-      places.map((one) => one.id),
-    ]);
-  }
-  private ordered(condition: string, latest: boolean): AsyncGenerator<RecordText[]> {
+  /** Records of a window that a condition holds for, in order of time. */
+  async *all({ from, to }: Window, latest: boolean, condition: Condition, doubt: Doubt): AsyncGenerator<RecordText[]> {
     const order = latest ? 'desc' : 'asc';
-    return this.batches(`${this.selected} from record r ${BESIDE} where ${condition} order by r.at ${order}, r.id ${order}`);
-  }
-  private async *batches(query: string): AsyncGenerator<RecordText[]> {
+    const texts = doubt.columns.flatMap((column) => TEXTS_LOOKED_AT[column] ?? []);
+    const looked = texts.map((text) => `case when d.doubtful then ${text} end`);
+    const query = `select concat_ws(',', r.source_id, r.component_id, r.host_id, r.level, r.flags, r.marks), r.shape, r.keys,
+      case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')},
+      coalesce(d.doubtful, false)::int, r.at, r.id, r.took::float8::text${looked.map((one) => `, ${one}`).join('')}
+      from record r cross join lateral (select ${written(doubt.condition)} as doubtful offset 0) d ${BESIDE}
+      where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)} order by r.at ${order}, r.id ${order}`;
     const stream = this.client.query(copyTo(`copy (${query}) to stdout with (format binary)`));
+    const columns = doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]);
     let chunks: Buffer[] = [];
     let bytes = 0;
     let skip = HEAD;
@@ -129,18 +111,18 @@ export class RecordTexts {
       chunks.push(chunk);
       bytes += chunk.length;
       if (bytes < BATCH) continue;
-      const { rows, rest } = rowsIn(Buffer.concat(chunks), skip);
+      const { rows, rest } = rowsIn(Buffer.concat(chunks), skip, columns);
       skip = 0;
       chunks = [rest];
       bytes = rest.length;
       if (rows.length > 0) yield rows;
     }
-    const { rows } = rowsIn(Buffer.concat(chunks), skip);
+    const { rows } = rowsIn(Buffer.concat(chunks), skip, columns);
     if (rows.length > 0) yield rows;
   }
 }
 
-function rowsIn(buffer: Buffer, skip: number): { rows: RecordText[]; rest: Buffer } {
+function rowsIn(buffer: Buffer, skip: number, columns: readonly RecordColumn[]): { rows: RecordText[]; rest: Buffer } {
   const rows: RecordText[] = [];
   const reader = new RowReader();
   reader.buffer = buffer;
@@ -151,15 +133,31 @@ function rowsIn(buffer: Buffer, skip: number): { rows: RecordText[]; rest: Buffe
     const shape = reader.big();
     const keys = reader.bigs();
     const founder = reader.big();
-    rows.push({
+    const row: RecordText = {
       fixed,
       shape,
       keys,
       founder: Number.isNaN(founder) ? null : founder,
       carried: reader.int() === 1,
       texts: [reader.bytes(), reader.bytes(), reader.bytes()],
-    });
+      looked: null,
+    };
+    if (reader.int() === 1) row.looked = lookedAt(reader, row, columns);
+    rows.push(row);
     position = end;
   }
   return { rows, rest: buffer.subarray(position) };
+}
+
+/** What is read of a record that is looked at. */
+function lookedAt(reader: RowReader, { fixed, shape, keys }: RecordText, columns: readonly RecordColumn[]): RecordRow {
+  const [source_id, component_id, host_id, level] = fixed.split(',').map(Number) as [number, number, number, number];
+  const [at, id, took] = [reader.big(), reader.big(), reader.text()];
+  const row: Partial<RecordRow> = { at, id, source_id, component_id, host_id, level, shape, keys, took: took === '' ? null : Number(took) };
+  for (const column of columns) {
+    const text = reader.text();
+    if (column === 'attributes') row.attributes = text === '' ? null : (JSON.parse(text) as RecordRow['attributes']);
+    else row[column as 'message'] = text;
+  }
+  return row as RecordRow;
 }

@@ -35,6 +35,15 @@ export interface Visitor {
   /** Called for the rows that `take` is about to see, for what is looked up many at once. */
   prepare?(rows: readonly RecordRow[], cache: StrandCache): Promise<void>;
 }
+/** Which records a search finds: what the database may leave out, and which of the rest core has to look at. */
+export interface Sieve {
+  narrowing: Narrowing;
+  /** Of what is narrowed to; the others are found. */
+  doubtful: Narrowing;
+  /** What core looks at. */
+  needed: Needed;
+  keeps(record: Searchable): boolean;
+}
 /** Only records that some quiet rule hides, for counting them. */
 export type Scope = 'found' | 'only-hidden';
 
@@ -74,10 +83,17 @@ export class Scanner {
     return { ...asked, from: Math.max(asked.from, first), to: Math.min(asked.to, last + 1) };
   }
 
-  /** A condition of SQL that holds for just what is found, what quiet rules hide among it; null where records have to be looked at. */
-  async exactly(asked: Asked): Promise<Narrowing | null> {
-    const narrowing = this.narrowing(asked, await this.searchables.needed([asked.search]));
-    return narrowing.exact ? narrowing : null;
+  /** How to tell what is found in one pass over the records, however many. */
+  async sieve(asked: Asked): Promise<Sieve> {
+    const rules = asked.quiet ? await this.quiet.on() : null;
+    const ofRules = (rules?.searches ?? []).map(parsedRule);
+    const all = await this.searchables.needed([asked.search, ...ofRules]);
+    const narrowing = this.narrowing(asked, all);
+    const heard = (record: Searchable): boolean => rules === null || rules.hides(record) < 0;
+    if (narrowing.exact)
+      return { narrowing, doubtful: this.narrowingOfRules(rules, all), needed: await this.searchables.needed(ofRules), keeps: heard };
+    const test = compileSearch(asked.search);
+    return { narrowing, doubtful: both([]), needed: all, keeps: (record) => test(record) && heard(record) };
   }
 
   /** Which share of the window lies behind a place, 0 to 1. */

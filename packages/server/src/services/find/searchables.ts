@@ -1,6 +1,6 @@
 import { fieldNames, isOwn, LEVELS, parseSearch, type Level, type Search, type Searchable } from '@fadenweg/core';
 import type { DeclarationRepository } from '../../repositories/declarations.ts';
-import type { IdentifierRepository } from '../../repositories/identifiers.ts';
+import type { IdentifierRepository, Named } from '../../repositories/identifiers.ts';
 import type { Names } from '../../repositories/names.ts';
 import type { RecordColumn, RecordRepository, RecordRow } from '../../repositories/records.ts';
 import type { SourceRepository } from '../../repositories/sources.ts';
@@ -49,11 +49,12 @@ export class Searchables {
     return { kinds, identifiers, strand, shape, columns };
   }
 
-  async of(rows: readonly RecordRow[], needed: Needed, cache: StrandCache): Promise<Searchable[]> {
+  /** @param founders the keys that founded the strands of the rows, where they are known */
+  async of(rows: readonly RecordRow[], needed: Needed, cache: StrandCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
     const [sources, named, strands, shapes] = await Promise.all([
       this.sources.byIds(rows.map((row) => row.source_id)),
-      needed.identifiers ? this.identifiers.named(rows.flatMap((row) => row.keys ?? [])) : null,
-      needed.strand ? this.strandsOf(rows, cache) : null,
+      needed.identifiers ? this.namedOf(rows, cache) : null,
+      needed.strand ? this.strandsOf(founders ?? (await this.foundersOf(rows, cache)), cache) : null,
       needed.shape ? this.records.shapes(rows.map((row) => row.shape)) : null,
     ]);
     return rows.map((row, i) => {
@@ -77,8 +78,16 @@ export class Searchables {
     });
   }
 
-  private async strandsOf(rows: readonly RecordRow[], cache: StrandCache): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
-    const founders = await this.foundersOf(rows, cache);
+  private async namedOf(rows: readonly RecordRow[], cache: StrandCache): Promise<Map<number, Named>> {
+    const unknown = rows.flatMap((row) => (row.keys ?? []).filter((key) => !cache.named.has(key)));
+    for (const [key, one] of await this.identifiers.named(unknown)) cache.named.set(key, one);
+    return cache.named;
+  }
+
+  private async strandsOf(
+    founders: readonly (number | null)[],
+    cache: StrandCache,
+  ): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
     const unknown = [...new Set(founders)].filter((founder): founder is number => founder !== null && !cache.strands.has(founder));
     for (const row of await this.strands.byFounders(unknown)) cache.strands.set(row.founder, row);
     return founders.map((founder) => cache.strands.get(founder ?? NaN));
@@ -118,12 +127,13 @@ export class Searchables {
   }
 }
 
-/** What is known of strands while one search runs. */
+/** What is known of strands and identifiers while one search runs. */
 export interface StrandCache {
+  named: Map<number, Named>;
   ties: Map<number, { founder: number; valid_from: number; valid_to: number }[]>;
   strands: Map<number, { flow: string | null; outcome: string }>;
 }
-export const strandCache = (): StrandCache => ({ ties: new Map(), strands: new Map() });
+export const strandCache = (): StrandCache => ({ named: new Map(), ties: new Map(), strands: new Map() });
 
 export const parsedRule = (q: string): Search => parseSearch(q).search ?? { words: [], condition: null };
 export const levelText = (text: string): string => LEVELS[Number(text)] ?? text;

@@ -1,6 +1,6 @@
 import { LEVELS, MARK, type LevelName } from '@fadenweg/core';
 import { FLAG } from '../../intake/batch.ts';
-import { strandId, type IdentifierRepository } from '../../repositories/identifiers.ts';
+import { strandId, type IdentifierRepository, type Named } from '../../repositories/identifiers.ts';
 import type { Names } from '../../repositories/names.ts';
 import type { RecordRepository } from '../../repositories/records.ts';
 import type { RecordText } from '../../repositories/record-texts.ts';
@@ -32,9 +32,9 @@ export class LookUp {
     private readonly form: RecordForm,
   ) {}
 
-  /** Looks up what is not known yet of these records. */
-  async learn(rows: readonly RecordText[]): Promise<void> {
-    await Promise.all([this.learnFixed(rows), this.learnShapes(rows), this.learnIdentifiers(rows), this.learnStrands(rows)]);
+  /** Looks up what is not known yet of these records. @param named identifiers that were looked up for something else */
+  async learn(rows: readonly RecordText[], named: ReadonlyMap<number, Named>): Promise<void> {
+    await Promise.all([this.learnFixed(rows), this.learnShapes(rows), this.learnIdentifiers(rows, named), this.learnStrands(rows)]);
   }
   of(row: RecordText): Beside {
     const identifiers: Buffer[] = [];
@@ -75,10 +75,16 @@ export class LookUp {
     const unknown = unknownOf(this.shapes, rows, (row) => [row.shape]);
     if (unknown.length > 0) for (const [id, text] of await this.from.records.shapes(unknown)) this.shapes.set(id, Buffer.from(this.form.shape(text)!)); // prettier-ignore
   }
-  private async learnIdentifiers(rows: readonly RecordText[]): Promise<void> {
+  private async learnIdentifiers(rows: readonly RecordText[], named: ReadonlyMap<number, Named>): Promise<void> {
     if (this.form.identifier({ kind: '', value: '', role: '' }) === null) return;
-    const unknown = unknownOf(this.identifiers, rows, (row) => row.keys);
-    for (const [key, one] of await this.from.identifiers.named(unknown)) this.identifiers.set(key, Buffer.from(this.form.identifier(one)!));
+    const write = (key: number, one: Named): unknown => this.identifiers.set(key, Buffer.from(this.form.identifier(one)!));
+    const elsewhere: number[] = [];
+    for (const key of unknownOf(this.identifiers, rows, (row) => row.keys)) {
+      const one = named.get(key);
+      if (one) write(key, one);
+      else elsewhere.push(key);
+    }
+    for (const [key, one] of await this.from.identifiers.named(elsewhere)) write(key, one);
   }
   private async learnStrands(rows: readonly RecordText[]): Promise<void> {
     const unknown = unknownOf(this.strands, rows, (row) => (row.founder === null ? [] : [row.founder]));

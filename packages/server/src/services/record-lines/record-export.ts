@@ -1,7 +1,6 @@
-import type { Cursor } from '../../repositories/records.ts';
 import { RecordTexts, type RecordText } from '../../repositories/record-texts.ts';
-import type { Narrowing } from '../find/narrowing.ts';
-import type { Asked, Scanner } from '../find/scan.ts';
+import type { Asked, Scanner, Sieve } from '../find/scan.ts';
+import { strandCache, type Searchables, type StrandCache } from '../find/searchables.ts';
 import { AS_CSV, AS_JSON, type RecordForm } from './forms.ts';
 import { LookUp, type Repositories } from './look-up.ts';
 import { AS_OTLP } from './otlp-form.ts';
@@ -9,9 +8,8 @@ import { AS_OTLP } from './otlp-form.ts';
 export const RECORD_FORMATS = { jsonl: 'application/x-ndjson', csv: 'text/csv', otlp: 'application/x-ndjson' } as const;
 export type RecordFormat = keyof typeof RECORD_FORMATS;
 
-/** How long one stretch is searched, in milliseconds, and for how many records. */
-const BUDGET = 450;
-const PAGE = 4000;
+/** So much of what is looked up beside records is kept. */
+const MOST_KNOWN = 200_000;
 const FORMS: Readonly<Record<RecordFormat, RecordForm>> = { jsonl: AS_JSON, csv: AS_CSV, otlp: AS_OTLP };
 
 /** Takes records along in open formats, of any number, piece by piece in the order of the search. */
@@ -19,67 +17,54 @@ export class RecordExport {
   constructor(
     private readonly databaseUrl: string,
     private readonly scanner: Scanner,
+    private readonly searchables: Searchables,
     private readonly repositories: Repositories,
   ) {}
 
-  /** In UTF-8, each piece of whole lines. */
+  /** In UTF-8, each piece of whole lines. The database goes through the records once; core looks only at those of which it cannot tell. */
   async *pieces(question: Asked, format: RecordFormat): AsyncGenerator<Buffer | string> {
     const form = FORMS[format];
     if (form.head !== '') yield form.head;
     const asked = await this.scanner.bounded(question);
     if (asked.from >= asked.to) return;
+    const sieve = await this.scanner.sieve(asked);
     const texts = await RecordTexts.open(this.databaseUrl, form.texts);
     const lookUp = new LookUp(this.repositories, form);
+    let known = strandCache();
     try {
-      const exact = await this.scanner.exactly(asked);
-      const batches = !exact
-        ? this.found(asked, texts)
-        : asked.quiet
-          ? this.heard(asked, exact, texts)
-          : texts.all(asked, asked.order === 'latest', exact);
-      for await (const rows of batches) {
-        await lookUp.learn(rows);
-        yield* form.pieces(rows, (row) => lookUp.of(row));
+      const doubt = { condition: sieve.doubtful, columns: sieve.needed.columns };
+      for await (const rows of readAhead(texts.all(asked, asked.order === 'latest', sieve.narrowing, doubt))) {
+        if (known.named.size + known.strands.size > MOST_KNOWN) known = strandCache();
+        const kept = await this.kept(rows, sieve, known);
+        await lookUp.learn(kept, known.named);
+        yield* form.pieces(kept, (row) => lookUp.of(row));
       }
     } finally {
       texts.close();
     }
   }
 
-  /** All but what quiet rules hide: only what they may hide is looked at. */
-  private async *heard(asked: Asked, exact: Narrowing, texts: RecordTexts): AsyncGenerator<RecordText[]> {
-    const latest = asked.order === 'latest';
-    let behind: Cursor = latest ? { at: asked.to, id: 0 } : { at: asked.from - 1, id: Number.MAX_SAFE_INTEGER };
-    const hidden = this.stretches(asked, (one, places) =>
-      this.scanner.scan(one, BUDGET, { take: () => true, hidden: (_rule, { at, id }) => places.push({ at, id }) }, 'only-hidden'),
+  private async kept(rows: readonly RecordText[], sieve: Sieve, known: StrandCache): Promise<readonly RecordText[]> {
+    const doubtful = rows.filter((row) => row.looked !== null);
+    if (doubtful.length === 0) return rows;
+    const records = await this.searchables.of(
+      doubtful.map((row) => row.looked!),
+      sieve.needed,
+      known,
+      doubtful.map((row) => row.founder),
     );
-    for await (const { places, end } of hidden) {
-      yield* texts.allBut(places, behind, end ?? { at: latest ? asked.from : asked.to, id: 0 }, latest, exact);
-      behind = end ?? behind;
-    }
-  }
-  private async *found(asked: Asked, texts: RecordTexts): AsyncGenerator<RecordText[]> {
-    const found = this.stretches(asked, (one, places) =>
-      this.scanner.scan(one, BUDGET, { enough: PAGE, take: ({ at, id }) => places.push({ at, id }) < PAGE }),
-    );
-    for await (const { places } of found) yield* texts.at(places);
-  }
-  /** Stretch after stretch; the next one is looked through while the records of the last one are on their way. */
-  private async *stretches(asked: Asked, scan: (asked: Asked, places: Cursor[]) => Promise<Cursor | null>): AsyncGenerator<Stretch> {
-    const look = async (after: Cursor | null): Promise<Stretch> => {
-      const places: Cursor[] = [];
-      return { places, end: await scan({ ...asked, after }, places) };
-    };
-    for (let next: Promise<Stretch> | null = look(asked.after); next;) {
-      const now: Stretch = await next;
-      next = now.end === null ? null : look(now.end);
-      next?.catch(() => {}); // told when it is waited for, if it ever is
-      yield now;
-    }
+    const out = new Set(doubtful.filter((_, i) => !sieve.keeps(records[i]!)));
+    return out.size === 0 ? rows : rows.filter((row) => !out.has(row));
   }
 }
-interface Stretch {
-  places: Cursor[];
-  /** Where to go on, null at the end of the window. */
-  end: Cursor | null;
+
+/** The next one is on its way while one is worked on. */
+async function* readAhead<Item>(items: AsyncGenerator<Item>): AsyncGenerator<Item> {
+  for (let next = items.next(); ;) {
+    const now = await next;
+    if (now.done) return;
+    next = items.next();
+    next.catch(() => {}); // told when it is waited for, if it ever is
+    yield now.value;
+  }
 }
