@@ -5,7 +5,7 @@ import type { SourceRepository } from '../../repositories/sources.ts';
 import type { ActiveRules, QuietRules } from '../quiet/quiet-rules.ts';
 import { Pace } from './pace.ts';
 import { both, either, narrow, type Narrowing } from './narrowing.ts';
-import { parsedRule, strandCache, type Needed, type Searchables, type StrandCache } from './searchables.ts';
+import { parsedRule, searchCache, type Needed, type Searchables, type SearchCache } from './searchables.ts';
 
 export interface Asked {
   search: Search;
@@ -33,7 +33,7 @@ export interface Visitor {
   /** A rule hid a record that was found. */
   hidden?(rule: string, row: RecordRow): void;
   /** Called for the rows that `take` is about to see, for what is looked up many at once. */
-  prepare?(rows: readonly RecordRow[], cache: StrandCache): Promise<void>;
+  prepare?(rows: readonly RecordRow[], cache: SearchCache): Promise<void>;
 }
 /** Which records a search finds: what the database may leave out, and which of the rest core has to look at. */
 export interface Sieve {
@@ -117,7 +117,7 @@ export class Scanner {
     const plain = asked.search.words.length === 0 && asked.search.condition === null && visitor.fields === undefined && !rules?.names.length;
     const columns = visitor.whole ? COLUMNS : needed.columns;
     let most = Math.min(visitor.enough ?? MANY_ROWS, MANY_ROWS);
-    const cache = strandCache();
+    const cache = searchCache();
     const until = Date.now() + budget;
     const latest = asked.order === 'latest';
     // a call that goes on behind one whose time was over, not its page full

@@ -50,12 +50,12 @@ export class Searchables {
   }
 
   /** @param founders the keys that founded the strands of the rows, where they are known */
-  async of(rows: readonly RecordRow[], needed: Needed, cache: StrandCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
+  async of(rows: readonly RecordRow[], needed: Needed, cache: SearchCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
     const [sources, named, strands, shapes] = await Promise.all([
-      this.sources.byIds(rows.map((row) => row.source_id)),
-      needed.identifiers ? this.namedOf(rows, cache) : null,
+      learned(cache.sources, rows.map((row) => row.source_id), (ids) => this.sources.byIds(ids)), // prettier-ignore
+      needed.identifiers ? learned(cache.named, rows.flatMap((row) => row.keys ?? []), (keys) => this.identifiers.named(keys)) : null, // prettier-ignore
       needed.strand ? this.strandsOf(founders ?? (await this.foundersOf(rows, cache)), cache) : null,
-      needed.shape ? this.records.shapes(rows.map((row) => row.shape)) : null,
+      needed.shape ? learned(cache.shapes, rows.map((row) => row.shape), (ids) => this.records.shapes(ids)) : null, // prettier-ignore
     ]);
     return rows.map((row, i) => {
       const source = sources.get(row.source_id);
@@ -78,23 +78,19 @@ export class Searchables {
     });
   }
 
-  private async namedOf(rows: readonly RecordRow[], cache: StrandCache): Promise<Map<number, Named>> {
-    const unknown = rows.flatMap((row) => (row.keys ?? []).filter((key) => !cache.named.has(key)));
-    for (const [key, one] of await this.identifiers.named(unknown)) cache.named.set(key, one);
-    return cache.named;
-  }
-
   private async strandsOf(
     founders: readonly (number | null)[],
-    cache: StrandCache,
+    cache: SearchCache,
   ): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
-    const unknown = [...new Set(founders)].filter((founder): founder is number => founder !== null && !cache.strands.has(founder));
-    for (const row of await this.strands.byFounders(unknown)) cache.strands.set(row.founder, row);
-    return founders.map((founder) => cache.strands.get(founder ?? NaN));
+    const known = await learned(cache.strands, founders.flatMap((founder) => founder ?? []), async (unknown) => {
+      const rows = await this.strands.byFounders(unknown);
+      return new Map(rows.map((row) => [row.founder, row]));
+    }); // prettier-ignore
+    return founders.map((founder) => known.get(founder ?? NaN));
   }
 
   /** The key that founded the strand of each record, null for a record of none. Neighbours share most of their keys: each tie is looked up once. */
-  async foundersOf(rows: readonly RecordRow[], cache: StrandCache): Promise<(number | null)[]> {
+  async foundersOf(rows: readonly RecordRow[], cache: SearchCache): Promise<(number | null)[]> {
     const result = rows.map((): number | null => null);
     const carried = await this.records.carriedHomes(rows);
     let open = rows.flatMap((row, i) => {
@@ -127,13 +123,23 @@ export class Searchables {
   }
 }
 
-/** What is known of strands and identifiers while one search runs. */
-export interface StrandCache {
+/** Looks up what is not known yet. */
+async function learned<Known>(known: Map<number, Known>, ids: readonly number[], lookUp: (ids: number[]) => Promise<Map<number, Known>>) {
+  const unknown = new Set<number>();
+  for (const id of ids) if (!known.has(id)) unknown.add(id);
+  if (unknown.size > 0) for (const [id, one] of await lookUp([...unknown])) known.set(id, one);
+  return known;
+}
+
+/** What is known beside the records while one search runs. */
+export interface SearchCache {
+  sources: Map<number, { path: string; environment: string }>;
+  shapes: Map<number, string>;
   named: Map<number, Named>;
   ties: Map<number, { founder: number; valid_from: number; valid_to: number }[]>;
   strands: Map<number, { flow: string | null; outcome: string }>;
 }
-export const strandCache = (): StrandCache => ({ named: new Map(), ties: new Map(), strands: new Map() });
+export const searchCache = (): SearchCache => ({ sources: new Map(), shapes: new Map(), named: new Map(), ties: new Map(), strands: new Map() });
 
 export const parsedRule = (q: string): Search => parseSearch(q).search ?? { words: [], condition: null };
 export const levelText = (text: string): string => LEVELS[Number(text)] ?? text;

@@ -1,6 +1,6 @@
 import { RecordTexts, type RecordText } from '../../repositories/record-texts.ts';
 import type { Asked, Scanner, Sieve } from '../find/scan.ts';
-import { strandCache, type Searchables, type StrandCache } from '../find/searchables.ts';
+import { searchCache, type Searchables, type SearchCache } from '../find/searchables.ts';
 import { AS_CSV, AS_JSON, type RecordForm } from './forms.ts';
 import { LookUp, type Repositories } from './look-up.ts';
 import { AS_OTLP } from './otlp-form.ts';
@@ -30,11 +30,11 @@ export class RecordExport {
     const sieve = await this.scanner.sieve(asked);
     const texts = await RecordTexts.open(this.databaseUrl, form.texts);
     const lookUp = new LookUp(this.repositories, form);
-    let known = strandCache();
+    let known = searchCache();
     try {
       const doubt = { condition: sieve.doubtful, columns: sieve.needed.columns };
       for await (const rows of readAhead(texts.all(asked, asked.order === 'latest', sieve.narrowing, doubt))) {
-        if (known.named.size + known.strands.size > MOST_KNOWN) known = strandCache();
+        if (known.named.size + known.strands.size > MOST_KNOWN) known = searchCache();
         const kept = await this.kept(rows, sieve, known);
         await lookUp.learn(kept, known.named);
         yield* form.pieces(kept, (row) => lookUp.of(row));
@@ -44,7 +44,7 @@ export class RecordExport {
     }
   }
 
-  private async kept(rows: readonly RecordText[], sieve: Sieve, known: StrandCache): Promise<readonly RecordText[]> {
+  private async kept(rows: readonly RecordText[], sieve: Sieve, known: SearchCache): Promise<readonly RecordText[]> {
     const doubtful = rows.filter((row) => row.looked !== null);
     if (doubtful.length === 0) return rows;
     const records = await this.searchables.of(
