@@ -154,4 +154,26 @@ describe('gathering', () => {
     const ended = await bring({ 'bad.gz': Buffer.concat([gzipSync(`${clock(1)},000 INFO [m] bad.Start - one\n`).subarray(0, 30)]) });
     expect(ended.errors[0]).toMatchObject({ path: expect.stringMatching(/bad/) });
   });
+
+  test('a zone shows too when identifiers are declared after the import', async () => {
+    const at = (i: number): Date => new Date(Date.UTC(2026, 10, 21, 7, i, 3));
+    const there = (i: number): string => new Date(at(i).getTime() - 9 * 3_600_000).toISOString().slice(0, 19).replace('T', ' ');
+    await bring({
+      'tower/t.jsonl': ITEMS.map((i) => JSON.stringify({ time: at(i).toISOString(), level: 'info', msg: `asked for TW-${4100 + i}` })).join('\n'),
+      'crane/crane.log': ITEMS.map((i) => `${there(i)},000 INFO [main] crane.Start - lifts TW-${4100 + i}`).join('\n'),
+    });
+    const crane = async (): Promise<SourceInfo> => (await sources()).find((one) => one.path.endsWith('crane/crane.log'))!;
+    expect((await crane()).zoneBy).toBe('given');
+    await call(`${system.url}/api/identifier-kinds`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'tower', label: 'tower', role: 'business', patterns: ['TW-\\d{4}'], fields: [] }),
+    });
+    while ((await crane()).zoneBy !== 'guessed') await new Promise((resolve) => setTimeout(resolve, 100));
+    const found = async (): Promise<StrandSummary | undefined> =>
+      (await system.get<Page<StrandSummary>>('/strands?identifier=TW-4107')).items.find((one) => one.durationMs < 60_000);
+    while (!(await found())) await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await found()).toMatchObject({ records: 2, startedAt: '2026-11-21T07:07:03.000000Z' });
+    expect(await crane()).toMatchObject({ zone: 'Etc/GMT+9', from: '2026-11-21T07:00:03.000000Z' });
+  }, 60_000);
 });

@@ -4,7 +4,7 @@ import type { Weaving } from '../weaving/weaving.ts';
 import type { Clocks } from './clocks.ts';
 import type { Discovery } from './discovery.ts';
 import type { RoleGuard } from './role-guard.ts';
-import type { SourceTimes } from './source-times.ts';
+import type { BetterTimes, SourceTimes } from './source-times.ts';
 
 export const MOST_ERRORS = 100;
 /** Records of an import from which links that nobody declared are looked for. */
@@ -69,8 +69,9 @@ export class ImportEnd {
   private async lookAtEnd(importId: number): Promise<void> {
     const row = await this.rows.one(importId);
     if (row?.state === 'done' || row?.state === 'failed') {
-      // read again by itself, after its import
-      if ((await this.sources.unread()) === 0) this.weaving.ask(false, false);
+      // read again by itself, after its import: for what was declared since, by which zones show too
+      if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones()))) return;
+      this.weaving.ask(false, false);
     }
     if (row?.state === 'following') return this.grown(row);
     if (row?.state !== 'reading') return;
@@ -108,7 +109,9 @@ export class ImportEnd {
 
   /** A zone is guessed once for each source; a year is right once it is taken from the neighbours. */
   private async bettered(importId: number): Promise<boolean> {
-    const better = await this.looks.times.better(importId);
+    return this.changed(await this.looks.times.better(importId));
+  }
+  private async changed(better: readonly BetterTimes[]): Promise<boolean> {
     for (const { id, zone, hints } of better)
       await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
     if (better.length > 0) await this.does.readAgain(better.map((one) => one.id));

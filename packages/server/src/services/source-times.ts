@@ -23,16 +23,24 @@ export class SourceTimes {
 
   /** Sources of an import whose zone or year has to be another one; those that a person has set stay. */
   async better(importId: number): Promise<BetterTimes[]> {
-    const own: Own[] = await this.db('source')
-      .where({ import_id: importId, state: 'done', zone_by: 'given' })
-      .whereNotNull('first_at')
-      .orderBy('records', 'desc')
-      .limit(MOST_SOURCES)
-      .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
+    const own = await this.given({ import_id: importId });
     const years = await this.years(importId, own);
     // a zone is looked for where the year is right
     const zones = await this.zones(own.filter((source) => !years.some((one) => one.id === source.id)));
     return [...years, ...zones];
+  }
+
+  /** The same of all sources, for zones alone: identifiers that were declared later tell more. */
+  async betterZones(): Promise<BetterTimes[]> {
+    return this.zones(await this.given({}));
+  }
+  private given(where: { import_id?: number }): Promise<Own[]> {
+    return this.db('source')
+      .where({ ...where, state: 'done', zone_by: 'given' })
+      .whereNotNull('first_at')
+      .orderBy('records', 'desc')
+      .limit(MOST_SOURCES)
+      .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
   }
 
   /** A year that a source does not state is that of its neighbours, where the file's date led elsewhere. */

@@ -67,6 +67,10 @@ function refresh(): void {
         >{{ label }}</RouterLink
       >
     </nav>
+    <p v-if="store.unnamed && tab === 'sources'" class="next">
+      No strand yet: none of these records names a transaction by an identifier that is declared.
+      <RouterLink to="/sources?tab=identifiers">See what looks like one</RouterLink>.
+    </p>
     <div class="body">
       <template v-if="tab === 'sources'">
         <ProblemNote v-if="sources.problem.value" :problem="sources.problem.value" @again="refresh" />
@@ -113,6 +117,10 @@ function refresh(): void {
 }
 .nothing {
   padding: 24px 20px;
+  margin: 0;
+}
+.next {
+  padding: 10px 20px;
   margin: 0;
 }
 .body {

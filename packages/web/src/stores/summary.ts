@@ -24,5 +24,11 @@ export const useSummary = defineStore('summary', () => {
     }
     timer = setTimeout(() => void refresh(), summary.value?.imports.length || summary.value?.weaving ? BUSY : CALM);
   }
-  return { summary, flows, refresh, empty: computed(() => summary.value !== null && summary.value.sources === 0) };
+  const empty = computed(() => summary.value !== null && summary.value.sources === 0);
+  /** Records are there, and none of them names a transaction by an identifier that is declared. */
+  const unnamed = computed(() => {
+    const now = summary.value;
+    return now !== null && now.records > 0 && now.strands === 0 && now.imports.length === 0 && !now.weaving;
+  });
+  return { summary, flows, refresh, empty, unnamed };
 });

@@ -77,7 +77,7 @@ function longerThan(field: HTMLInputElement): void {
     >
       {{ flow.label }} <span class="soft">{{ count(flow.count) }}</span>
     </button>
-    <span class="between" aria-hidden="true"></span>
+    <span v-if="flowRows.length > 0" class="between" aria-hidden="true"></span>
     <button
       v-for="row in outcomeRows"
       :key="row.outcome"
@@ -89,7 +89,7 @@ function longerThan(field: HTMLInputElement): void {
     >
       <OutcomeGlyph :outcome="row.outcome" :size="16" silent /> {{ OUTCOME_WORDS[row.outcome] }} <span class="soft">{{ count(row.count) }}</span>
     </button>
-    <span class="between" aria-hidden="true"></span>
+    <span v-if="outcomeRows.length > 0" class="between" aria-hidden="true"></span>
     <label
       >through
       <select class="input" :value="component" @change="(event) => through((event.target as HTMLSelectElement).value)">

@@ -133,8 +133,8 @@ const total = computed(() => {
 </script>
 <template>
   <main class="strands">
-    <h1 v-if="!store.empty" class="visually-hidden">Strands</h1>
-    <EmptyStrands v-if="store.empty" />
+    <h1 v-if="!store.empty && !store.unnamed" class="visually-hidden">Strands</h1>
+    <EmptyStrands v-if="store.empty || store.unnamed" />
     <template v-else>
       <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
