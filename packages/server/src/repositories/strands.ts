@@ -82,6 +82,13 @@ export class StrandRepository {
     return this.db<StrandRow>('strand').where({ founder }).first();
   }
 
+  async anyOfKind(kind: string): Promise<boolean> {
+    const one = await this.db('strand')
+      .whereIn('kind_id', this.db('identifier_kind').where({ name: kind }).select('id'))
+      .first('founder');
+    return one !== undefined;
+  }
+
   /** Other strands with a finding like that one, and when the first of them began. */
   async similar(signature: string, except: number): Promise<{ count: number; since: number | null }> {
     const row = await this.db<StrandRow>('strand').where({ signature }).whereNot({ founder: except }).count({ count: '*' }).min({ since: 'started_at' }).first(); // prettier-ignore

@@ -237,8 +237,10 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
       body: flowBody,
       async run({ params, body, who }) {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
+        const known = (await declarations.flows()).some((flow) => flow.name === body.name);
         await declarations.saveFlow(body, who);
-        weaving.ask(true, false);
+        // what is yet to come is judged by it anyway
+        if (known || (await strands.anyOfKind(body.kind))) weaving.ask(true, false);
         return body;
       },
     }),

@@ -124,6 +124,7 @@ export class StrandService {
       };
     });
   }
+  anyOfKind = (kind: string): Promise<boolean> => this.strands.anyOfKind(kind);
   counts(filter: StrandFilter) {
     return this.strands.counts(filter);
   }

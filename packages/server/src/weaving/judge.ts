@@ -44,9 +44,12 @@ export interface JudgeContext extends GatherContext {
   environment(sourceId: number): string;
 }
 
-/** The flow that a founding identifier stands for. */
+/** The flow that a founding identifier stands for: of several that fit, the one that asks for the longest beginning. */
 export const flowOf = (flows: readonly FlowRules[], kind: string, value: string): FlowRules | null =>
-  flows.find((flow) => flow.kind === kind && value.startsWith(flow.prefix)) ?? null;
+  flows.reduce<FlowRules | null>(
+    (best, flow) => (flow.kind === kind && value.startsWith(flow.prefix) && (best === null || flow.prefix.length > best.prefix.length) ? flow : best),
+    null,
+  );
 
 /**
  * Works out path, outcome and first finding of strands anew and stores them.

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
+import type { Flow, IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
 import { computed, reactive, ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -31,8 +31,23 @@ const attempt = (act: () => Promise<string>): Promise<boolean> =>
 const declare = (kind: Declared): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
-    return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}`;
+    const judged = kind.role === 'business' && (await followed(kind)) ? ' What is usual for it is learned once 30 have gone well.' : '';
+    return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}${judged}`;
   });
+const flowsOf = async (kind: string): Promise<Flow[]> => (await api.get<Page<Flow>>('/flows')).items.filter((flow) => flow.kind === kind);
+/** What it names is a flow of its own, so that it is compared with what is usual, unless somebody has declared otherwise. */
+async function followed({ name, label }: Declared): Promise<boolean> {
+  if ((await flowsOf(name)).length > 0) return false;
+  await api.put(`/flows/${name}`, { name, label, kind: name, prefix: '', patienceMs: null, expects: [] });
+  return true;
+}
+/** Its flow goes with it, unless somebody has declared expectations. */
+async function unfollowed(kind: IdentifierKind): Promise<void> {
+  for (const { name, prefix, patienceMs, expects, must = [], path = [], longestMs = null } of await flowsOf(kind.name)) {
+    const plain = prefix === '' && patienceMs === null && longestMs === null && [...expects, ...must, ...path].length === 0;
+    if (plain) await api.delete(`/flows/${name}`);
+  }
+}
 const discovered = computed(() =>
   (answer.value?.items ?? []).flatMap((kind) => (kind.discovered && !kind.guarded ? [{ ...kind, discovered: kind.discovered }] : [])),
 );
@@ -58,6 +73,7 @@ const letTie = (kind: IdentifierKind): Promise<boolean> =>
 const remove = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.delete<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`);
+    await unfollowed(kind);
     return `“${kind.label}” is no identifier any more. ${readAgain(sourcesReadAgain)}`;
   });
 async function add(): Promise<void> {
