@@ -13,6 +13,7 @@ const row = (fixed: string, message: string, logger: string, attributes: object)
   keys: [],
   founder: null,
   carried: false,
+  looked: null,
   texts: [
     Buffer.from(
       `{"timeUnixNano":"1795514400123456000","body":{"stringValue":${JSON.stringify(message)}},"attributes":[{"key":"log.record.line","value":{"doubleValue":7}}`,
