@@ -133,7 +133,10 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
-    if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain()) };
+    if (!before || !isFoundBy(before, kind)) {
+      imports.declared();
+      return { ...kind, ...(await readAgain()) };
+    }
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
       weaving.ask(true, true);
       return { ...kind, sourcesReadAgain: 0 };

@@ -31,6 +31,8 @@ export class ImportEnd {
   private readonly ends = new Map<number, { again: boolean; done: Promise<void> }>();
   private looking: Promise<number[]> = Promise.resolve([]);
   private readonly straight = new Set<number>();
+  /** What is looked at again once all is read: identifiers were declared that were none before. */
+  private left: ((importId: number) => Promise<boolean>)[] = [];
   /** Records that an import which follows had when it was looked at as a whole. */
   private readonly considered = new Map<number, number>();
 
@@ -66,11 +68,18 @@ export class ImportEnd {
     this.ends.set(importId, look);
     return look.done;
   }
+  /** Identifiers are declared that were none when imports ended: what they are looked at for may show only now, once they are read. */
+  declared(): void {
+    this.left = [(id) => this.discovered(id, false), (id) => this.guarded(id, false), (id) => this.straightened(id, false)];
+    this.considered.clear();
+  }
   private async lookAtEnd(importId: number): Promise<void> {
     const row = await this.rows.one(importId);
     if (row?.state === 'done' || row?.state === 'failed') {
       // read again by itself, after its import: for what was declared since, by which zones show too
       if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones()))) return;
+      if (this.left.length > 0) await this.weaving.tied();
+      for (let look = this.left.shift(); look; look = this.left.shift()) if (await look(importId)) return;
       this.weaving.ask(false, false);
     }
     if (row?.state === 'following') return this.grown(row);
@@ -118,15 +127,19 @@ export class ImportEnd {
     return better.length > 0;
   }
 
-  /** Links that show only now are taken up: what they occur in is read again. One import at a time looks for them. */
-  private async discovered(importId: number): Promise<boolean> {
+  /**
+   * Links that show only now are taken up: what they occur in is read again. One import at a time looks for them.
+   *
+   * @param waiting the import ends with what is read again
+   */
+  private async discovered(importId: number, waiting = true): Promise<boolean> {
     if ((await this.rows.sums(importId)).records < FEWEST) return false;
     const looking = this.looking.then(() => this.looks.discovery.run(this.does.due));
     this.looking = looking.catch(() => []); // told below
     try {
       const ids = await looking;
       if (ids.length > 0) {
-        await this.sources.readFor(ids, importId);
+        if (waiting) await this.sources.readFor(ids, importId);
         await this.does.readAgain(ids);
       }
       return ids.length > 0;
@@ -137,23 +150,23 @@ export class ImportEnd {
   }
 
   /** Links that join too much lose their tie: what names them is read again. */
-  private async guarded(importId: number): Promise<boolean> {
+  private async guarded(importId: number, waiting = true): Promise<boolean> {
     const ids = await this.looks.guard.check(this.weaving.joining, this.does.due);
     if (ids.length === 0) return false;
-    await this.sources.readFor(ids, importId);
+    if (waiting) await this.sources.readFor(ids, importId);
     await this.does.readAgain(ids);
     return true;
   }
 
   /** Clocks that turn out to be amiss are put right: what they wrote is read again. Once an import, whatever comes of it. */
-  private async straightened(importId: number): Promise<boolean> {
+  private async straightened(importId: number, waiting = true): Promise<boolean> {
     const { records, first, last } = await this.rows.sums(importId);
-    if (records < FEWEST || first === null || last === null || this.straight.has(importId)) return false;
+    if (records < FEWEST || first === null || last === null || (waiting && this.straight.has(importId))) return false;
     this.straight.add(importId);
     try {
       const ids = await this.looks.clocks.estimate(first, last, this.does.due);
       if (ids.length > 0) {
-        await this.sources.readFor(ids, importId);
+        if (waiting) await this.sources.readFor(ids, importId);
         await this.does.readAgain(ids, true);
       }
       return ids.length > 0;

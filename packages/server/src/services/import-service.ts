@@ -50,6 +50,10 @@ export class ImportService {
   checkEnd(importId: number): Promise<void> {
     return this.end.check(importId);
   }
+  /** Identifiers are declared that were none before; what names them is about to be read again. */
+  declared(): void {
+    this.end.declared();
+  }
   async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
     return this.rows.add({ state: 'receiving', environment, zone, demo, who });
