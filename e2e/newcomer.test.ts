@@ -109,7 +109,19 @@ describe('logs of which nothing is declared', () => {
     await page.until('the three', async () => (await page.text(By.css('main'))).includes(number(140)));
     expect(await page.text(By.css('.filters'))).toContain('booking');
     await page.find(number(77));
-    await page.until('its sentence', async () => (await page.text(By.css('main'))).includes('What gate reported after it is a consequence'));
+    await page.until('the strand', async () => (await page.text(By.css('.facts'))).includes('5 records from 3 components'));
+    expect(await page.text(By.css('main'))).toContain('What gate reported after it is a consequence');
+    expect(await page.violations()).toEqual([]);
+  });
+
+  test('calls, which are known without being declared, may be compared too', async () => {
+    await page.open('/sources?tab=identifiers');
+    await page.click(By.xpath('//table[caption]//tr[td[normalize-space(.)="call"]]//button[normalize-space(.)="Compare them"]'));
+    await page.until('that they are', async () => (await page.text(By.css('.said'))).includes('Strands of “call” are compared'));
+    await page.until('nothing left to compare', async () => !(await page.text(By.css('.kinds'))).includes('Compare them'));
+    expect((await system.get<Listed<{ name: string; kind: string }>>('/flows')).items).toContainEqual(
+      expect.objectContaining({ name: 'call', kind: 'call' }),
+    );
     expect(await page.violations()).toEqual([]);
   });
 

@@ -12,6 +12,10 @@ import { ROLES } from './roles.ts';
 
 const emit = defineEmits<{ changed: [] }>();
 const { answer, problem, again } = useRequest([], () => api.get<Page<IdentifierKind>>('/identifier-kinds'));
+const flows = useRequest([], () => api.get<Page<Flow>>('/flows'));
+/** It names transactions, and nobody has declared what they are: they are judged by themselves, by nothing usual. */
+const unfollowedKind = (kind: IdentifierKind): boolean =>
+  kind.role === 'business' && flows.answer.value !== null && !flows.answer.value.items.some((flow) => flow.kind === kind.name);
 const values = reactive({ label: '', role: 'business' as IdentifierKind['role'], pattern: '', fields: '' });
 const said = ref('');
 const suggestions = ref<InstanceType<typeof KindSuggestions> | null>(null);
@@ -26,6 +30,7 @@ const attempt = (act: () => Promise<string>): Promise<boolean> =>
     said.value = '';
     said.value = await act();
     void again();
+    void flows.again();
     emit('changed');
   });
 const declare = (kind: Declared): Promise<boolean> =>
@@ -59,6 +64,11 @@ const confirm = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
     const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
     return `“${kind.label}” is confirmed. ${readAgain(sourcesReadAgain)}`;
+  });
+const compare = (kind: IdentifierKind): Promise<boolean> =>
+  attempt(async () => {
+    await followed(kind);
+    return `Strands of “${kind.label}” are compared with what is usual, once 30 have gone well.`;
   });
 const setOnce = (kind: IdentifierKind, once: boolean): Promise<boolean> =>
   attempt(async () => {
@@ -128,6 +138,10 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
               <button type="button" class="link" @click="setOnce(kind, !kind.once)">
                 {{ kind.once ? 'Many may have it' : 'Each value once: a second strand is doubled' }}
               </button>
+            </p>
+            <p v-else-if="unfollowedKind(kind)" class="soft guard">
+              Its strands are compared with nothing usual.
+              <button type="button" class="link" @click="compare(kind)">Compare them</button>
             </p>
             <p v-else-if="kind.trusted" class="soft guard">Ties although it joins several transactions: somebody wanted it so.</p>
           </td>
