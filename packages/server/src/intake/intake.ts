@@ -208,9 +208,9 @@ export class Intake {
   /** Files of what is read to its end are not needed any more. */
   private async ended(sources: readonly SourceRow[]): Promise<void> {
     const ended = (await this.sources.byNumbers(sources.map((source) => source.id))).filter(({ id }) => !this.cancelled.has(id));
-    const done = ended.filter(({ state, spool }) => state === 'done' && spool !== null);
-    for (const { spool } of done) await rm(spool!, { force: true });
-    await this.sources.forgetFiles(done.map(({ id }) => id));
+    const done = ended.flatMap(({ id, state, spool }) => (state === 'done' && spool !== null ? [{ id, spool }] : []));
+    // first that they are not needed: where this ends in between, a file is left over, and none is looked for that is gone
+    for (const file of await this.sources.forgetFiles(done)) await rm(file, { force: true });
     if (ended.length > 0) await this.events.sourcesEnded(ended);
   }
 

@@ -182,9 +182,19 @@ export class SourceRepository {
     await this.db('source').whereIn('id', [which].flat()).update(change);
   }
 
-  /** The files of sources that are read to their end are gone. One that was given more to read meanwhile has another one. */
-  async forgetFiles(ids: readonly number[]): Promise<void> {
-    if (ids.length > 0) await this.db('source').whereIn('id', ids).where({ state: 'done' }).update({ spool: null });
+  /**
+   * The files of sources that are read to their end are not needed. One that was given more to read meanwhile has another one; one that is to be read again, from its
+   * file, keeps it.
+   *
+   * @returns files that nothing needs any more
+   */
+  async forgetFiles(of: readonly { id: number; spool: string }[]): Promise<string[]> {
+    if (of.length === 0) return [];
+    const ids = of.map((one) => one.id);
+    const forgotten: { id: number }[] = await this.db('source').whereIn('id', ids).where({ state: 'done' }).update({ spool: null }).returning('id');
+    const free = new Set(forgotten.map((one) => one.id));
+    const now = new Map((await this.byNumbers(ids.filter((id) => !free.has(id)))).map((row) => [row.id, row.spool]));
+    return of.filter(({ id, spool }) => free.has(id) || now.get(id) !== spool).map((one) => one.spool);
   }
   /** Gives a source that is read to its end more to read; false where it is being read, or is gone. */
   async handOver(id: number, more: Pick<SourceRow, 'spool' | 'spool_from' | 'size' | 'content_hash' | 'growing'>): Promise<boolean> {

@@ -107,10 +107,14 @@ const keyOf = ({ component, contains, means }: Meaning): string => JSON.stringif
 
 /** What is declared about the data. A change of kinds or meanings reads the sources again from their kept bytes, in the background. */
 export function declarationRoutes({ declarations, sources, strands, imports, weaving, suggestions }: DeclarationParts): AnyEndpoint[] {
-  /** @param touched only these; all that are read where it is left out */
-  const readAgain = async (touched?: readonly number[]): Promise<{ sourcesReadAgain: number }> => {
+  /**
+   * @param touched only these; all that are read where it is left out
+   * @param declared identifiers are declared that were none before
+   */
+  const readAgain = async (touched?: readonly number[], declared = false): Promise<{ sourcesReadAgain: number }> => {
     const read = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
     const ids = touched ? read.filter((id) => touched.includes(id)) : read;
+    if (declared && ids.length > 0) imports.declared();
     if (ids.length > 0) await imports.readAgain(ids);
     else weaving.ask(true, true);
     return { sourcesReadAgain: ids.length };
@@ -133,10 +137,7 @@ export function declarationRoutes({ declarations, sources, strands, imports, wea
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
-    if (!before || !isFoundBy(before, kind)) {
-      imports.declared();
-      return { ...kind, ...(await readAgain()) };
-    }
+    if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(undefined, true)) };
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
       weaving.ask(true, true);
       return { ...kind, sourcesReadAgain: 0 };

@@ -95,6 +95,7 @@ export class ImportEnd {
     if (await this.guarded(importId)) return;
     // before strands are judged: they would be judged again for every clock that is amiss
     if (await this.straightened(importId)) return;
+    this.left = [];
     await this.weaving.settle();
     await this.rows.change(importId, {
       state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
