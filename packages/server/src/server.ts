@@ -282,6 +282,7 @@ async function assemble(options: ServerOptions, db: Database, log: Logger) {
       await following.stop();
       await words.close();
       await intake.close();
+      await imports.close();
       await weaving.close();
       await learning;
     },

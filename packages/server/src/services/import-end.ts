@@ -7,6 +7,8 @@ import type { RoleGuard } from './role-guard.ts';
 import type { BetterTimes, SourceTimes } from './source-times.ts';
 
 export const MOST_ERRORS = 100;
+/** Looks that are under way when the server stops are waited for so long, in milliseconds. */
+const LONGEST_CLOSING = 1000;
 /** Records of an import from which links that nobody declared are looked for. */
 const FEWEST = 1000;
 
@@ -30,6 +32,7 @@ export class ImportEnd {
   /** Imports whose end is looked at. */
   private readonly ends = new Map<number, { again: boolean; done: Promise<void> }>();
   private looking: Promise<number[]> = Promise.resolve([]);
+  private closing = false;
   private readonly straight = new Set<number>();
   /** What is looked at again once all is read: identifiers were declared that were none before. */
   private left: ((importId: number) => Promise<boolean>)[] = [];
@@ -49,6 +52,7 @@ export class ImportEnd {
    * both saw the last source ended would not both wait for what one of them reads again.
    */
   check(importId: number): Promise<void> {
+    if (this.closing) return Promise.resolve();
     const running = this.ends.get(importId);
     if (running) {
       running.again = true;
@@ -60,13 +64,21 @@ export class ImportEnd {
         do {
           look.again = false;
           await this.lookAtEnd(importId);
-        } while (look.again);
+        } while (look.again && !this.closing);
       } finally {
         this.ends.delete(importId);
       }
     })();
     this.ends.set(importId, look);
     return look.done;
+  }
+  /** No look begins any more; what is under way has a moment to end. An import that is not looked at now is at the next start. */
+  async close(): Promise<void> {
+    this.closing = true;
+    const looks = Promise.allSettled([...this.ends.values()].map(({ done }) => done));
+    let late: NodeJS.Timeout | undefined;
+    await Promise.race([looks, new Promise((resolve) => (late = setTimeout(resolve, LONGEST_CLOSING)))]);
+    clearTimeout(late);
   }
   /** Identifiers are declared that were none when imports ended: what they are looked at for may show only now, once they are read. */
   declared(): void {

@@ -50,6 +50,10 @@ export class ImportService {
   checkEnd(importId: number): Promise<void> {
     return this.end.check(importId);
   }
+  /** No import is looked at any more. */
+  close(): Promise<void> {
+    return this.end.close();
+  }
   /** Identifiers are declared that were none before; what names them is about to be read again. */
   declared(): void {
     this.end.declared();
