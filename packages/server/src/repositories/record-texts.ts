@@ -62,8 +62,8 @@ function written({ sql, bindings }: Condition): string {
 
 /** How a column that is looked at is read, where it is not told by what each record has. */
 const TEXTS_LOOKED_AT: Partial<Record<RecordColumn, string>> = { message: 'r.message', attributes: 'r.attributes::text', logger: 'r.logger' };
-/** A query whose reader has gone ends, also one that finds nothing to send; helpers would sort all of it before the first record is sent. */
-const SETTINGS = "set client_connection_check_interval = '2s'; set max_parallel_workers_per_gather = 0";
+/** A query whose reader has gone ends, also one that finds nothing to send. */
+const LOOKS_FOR_READER = "set client_connection_check_interval = '2s'";
 
 /**
  * Records as texts, for what is taken along in any number: the database writes most of each, and its bytes go on as they are. On a connection of its own, which is to
@@ -80,7 +80,7 @@ export class RecordTexts {
     const client = await ownClient(databaseUrl);
     const own = new RecordTexts(client, texts);
     try {
-      await client.query(SETTINGS);
+      await client.query(LOOKS_FOR_READER);
     } catch (error) {
       own.close();
       throw error;
@@ -92,18 +92,19 @@ export class RecordTexts {
     (this.client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy();
   }
 
-  /** Records of a window that a condition holds for, in order of time. */
-  async *all({ from, to }: Window, latest: boolean, condition: Condition, doubt: Doubt): AsyncGenerator<RecordText[]> {
+  /** Records of a window that a condition holds for, in order of time. @param doubt null where none has to be looked at */
+  async *all({ from, to }: Window, latest: boolean, condition: Condition, doubt: Doubt | null): AsyncGenerator<RecordText[]> {
     const order = latest ? 'desc' : 'asc';
-    const texts = doubt.columns.flatMap((column) => TEXTS_LOOKED_AT[column] ?? []);
-    const looked = texts.map((text) => `case when d.doubtful then ${text} end`);
+    const texts = (doubt?.columns ?? []).flatMap((column) => TEXTS_LOOKED_AT[column] ?? []);
+    const looked = texts.map((text) => `, case when d.doubtful then ${text} end`);
+    const lookedAt = doubt ? `, coalesce(d.doubtful, false)::int, r.at, r.id, r.took::float8::text${looked.join('')}` : '';
+    const doubtful = doubt ? `cross join lateral (select ${written(doubt.condition)} as doubtful offset 0) d` : '';
     const query = `select concat_ws(',', r.source_id, r.component_id, r.host_id, r.level, r.flags, r.marks), r.shape, r.keys,
-      case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')},
-      coalesce(d.doubtful, false)::int, r.at, r.id, r.took::float8::text${looked.map((one) => `, ${one}`).join('')}
-      from record r cross join lateral (select ${written(doubt.condition)} as doubtful offset 0) d ${BESIDE}
+      case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')}${lookedAt}
+      from record r ${doubtful} ${BESIDE}
       where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)} order by r.at ${order}, r.id ${order}`;
     const stream = this.client.query(copyTo(`copy (${query}) to stdout with (format binary)`));
-    const columns = doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]);
+    const columns = doubt && doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]);
     let chunks: Buffer[] = [];
     let bytes = 0;
     let skip = HEAD;
@@ -122,7 +123,7 @@ export class RecordTexts {
   }
 }
 
-function rowsIn(buffer: Buffer, skip: number, columns: readonly RecordColumn[]): { rows: RecordText[]; rest: Buffer } {
+function rowsIn(buffer: Buffer, skip: number, columns: readonly RecordColumn[] | null): { rows: RecordText[]; rest: Buffer } {
   const rows: RecordText[] = [];
   const reader = new RowReader();
   reader.buffer = buffer;
@@ -142,7 +143,7 @@ function rowsIn(buffer: Buffer, skip: number, columns: readonly RecordColumn[]):
       texts: [reader.bytes(), reader.bytes(), reader.bytes()],
       looked: null,
     };
-    if (reader.int() === 1) row.looked = lookedAt(reader, row, columns);
+    if (columns && reader.int() === 1) row.looked = lookedAt(reader, row, columns);
     rows.push(row);
     position = end;
   }

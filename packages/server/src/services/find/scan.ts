@@ -38,8 +38,8 @@ export interface Visitor {
 /** Which records a search finds: what the database may leave out, and which of the rest core has to look at. */
 export interface Sieve {
   narrowing: Narrowing;
-  /** Of what is narrowed to; the others are found. */
-  doubtful: Narrowing;
+  /** Of what is narrowed to, null for none; the others are found. */
+  doubtful: Narrowing | null;
   /** What core looks at. */
   needed: Needed;
   keeps(record: Searchable): boolean;
@@ -91,7 +91,12 @@ export class Scanner {
     const narrowing = this.narrowing(asked, all);
     const heard = (record: Searchable): boolean => rules === null || rules.hides(record) < 0;
     if (narrowing.exact)
-      return { narrowing, doubtful: this.narrowingOfRules(rules, all), needed: await this.searchables.needed(ofRules), keeps: heard };
+      return {
+        narrowing,
+        doubtful: rules?.searches.length ? this.narrowingOfRules(rules, all) : null,
+        needed: await this.searchables.needed(ofRules),
+        keeps: heard,
+      };
     const test = compileSearch(asked.search);
     return { narrowing, doubtful: both([]), needed: all, keeps: (record) => test(record) && heard(record) };
   }

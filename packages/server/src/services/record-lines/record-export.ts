@@ -32,7 +32,7 @@ export class RecordExport {
     const lookUp = new LookUp(this.repositories, form);
     let known = searchCache();
     try {
-      const doubt = { condition: sieve.doubtful, columns: sieve.needed.columns };
+      const doubt = sieve.doubtful && { condition: sieve.doubtful, columns: sieve.needed.columns };
       for await (const rows of readAhead(texts.all(asked, asked.order === 'latest', sieve.narrowing, doubt))) {
         if (known.named.size + known.strands.size > MOST_KNOWN) known = searchCache();
         const kept = await this.kept(rows, sieve, known);
