@@ -5,19 +5,20 @@ import { RowReader, rowEnd } from '../weaving/copy-out.ts';
 import type { RecordColumn, RecordRow } from './records.ts';
 
 /** A record half written by the database: what has to be looked up beside it, and the rest as texts. */
-export interface RecordText {
-  /** Source, component, host, level, flags and marks: few combinations of many records. */
-  fixed: string;
-  shape: number;
+export interface RecordText extends Pick<RecordRow, 'at' | 'id' | 'shape'> {
+  /** What few combinations of many records have, for `sharedOf`. */
+  shared: string;
   keys: number[];
   founder: number | null;
   /** It names nothing itself, and belongs to its strand by what stands around it. */
   carried: boolean;
   /** What the database was asked to write of it, as UTF-8. */
-  texts: readonly [Buffer, Buffer, Buffer];
+  texts: readonly [Buffer, Buffer];
   /** The columns that were asked for, of a record that has to be looked at; null for the others. */
   looked: RecordRow | null;
 }
+/** What many records have in common. */
+export type Shared = Pick<RecordRow, (typeof SHARED)[number] | 'logger'>;
 /** Of which records the columns are read besides, all that a search may ask for among these. */
 export interface Doubt {
   condition: Condition;
@@ -26,8 +27,13 @@ export interface Doubt {
 
 /** Bytes that are read before records are given out: what is looked up beside them is looked up once for all of them. */
 const BATCH = 1 << 20;
+/** So many combinations of what records share are kept. */
+const MOST_SHARED = 20_000;
 /** Bytes at the head of a binary COPY. */
 const HEAD = 19;
+/** Small numbers that records share, as the row begins with; the logger follows them. */
+const SHARED = ['source_id', 'component_id', 'host_id', 'level', 'flags', 'marks'] as const;
+const READ = [...SHARED, 'logger', 'at', 'id', 'shape', 'keys'].map((column) => `r.${column}`).join(', ');
 const BESIDE = `left join lateral (select home from carried where r.home is null and r.lane is not null and at = r.at and id = r.id limit 1) c on true
   left join lateral (select founder, valid_to from tie where key = coalesce(r.home, c.home) and valid_from <= r.at order by valid_from desc limit 1) t on true`;
 
@@ -61,7 +67,7 @@ function written({ sql, bindings }: Condition): string {
 }
 
 /** How a column that is looked at is read, where it is not told by what each record has. */
-const TEXTS_LOOKED_AT: Partial<Record<RecordColumn, string>> = { message: 'r.message', attributes: 'r.attributes::text', logger: 'r.logger' };
+const TEXTS_LOOKED_AT: Partial<Record<RecordColumn, string>> = { message: 'r.message', attributes: 'r.attributes::text' };
 /** A query whose reader has gone ends, also one that finds nothing to send. */
 const LOOKS_FOR_READER = "set client_connection_check_interval = '2s'";
 
@@ -72,11 +78,11 @@ const LOOKS_FOR_READER = "set client_connection_check_interval = '2s'";
 export class RecordTexts {
   private constructor(
     private readonly client: Awaited<ReturnType<typeof ownClient>>,
-    private readonly texts: readonly [string, string, string],
+    private readonly texts: readonly [string, string],
   ) {}
 
   /** @param texts expressions over `record r` */
-  static async open(databaseUrl: string, texts: readonly [string, string, string]): Promise<RecordTexts> {
+  static async open(databaseUrl: string, texts: readonly [string, string]): Promise<RecordTexts> {
     const client = await ownClient(databaseUrl);
     const own = new RecordTexts(client, texts);
     try {
@@ -97,14 +103,13 @@ export class RecordTexts {
     const order = latest ? 'desc' : 'asc';
     const texts = (doubt?.columns ?? []).flatMap((column) => TEXTS_LOOKED_AT[column] ?? []);
     const looked = texts.map((text) => `, case when d.doubtful then ${text} end`);
-    const lookedAt = doubt ? `, coalesce(d.doubtful, false)::int, r.at, r.id, r.took::float8::text${looked.join('')}` : '';
+    const lookedAt = doubt ? `, coalesce(d.doubtful, false)::int, r.took${looked.join('')}` : '';
     const doubtful = doubt ? `cross join lateral (select ${written(doubt.condition)} as doubtful offset 0) d` : '';
-    const query = `select concat_ws(',', r.source_id, r.component_id, r.host_id, r.level, r.flags, r.marks), r.shape, r.keys,
-      case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')}${lookedAt}
+    const query = `select ${READ}, case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')}${lookedAt}
       from record r ${doubtful} ${BESIDE}
       where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)} order by r.at ${order}, r.id ${order}`;
     const stream = this.client.query(copyTo(`copy (${query}) to stdout with (format binary)`));
-    const columns = doubt && doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]);
+    const rowsOf = new Rows(doubt && doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]));
     let chunks: Buffer[] = [];
     let bytes = 0;
     let skip = HEAD;
@@ -112,53 +117,84 @@ export class RecordTexts {
       chunks.push(chunk);
       bytes += chunk.length;
       if (bytes < BATCH) continue;
-      const { rows, rest } = rowsIn(Buffer.concat(chunks), skip, columns);
+      const { rows, rest } = rowsOf.within(Buffer.concat(chunks), skip);
       skip = 0;
       chunks = [rest];
       bytes = rest.length;
       if (rows.length > 0) yield rows;
     }
-    const { rows } = rowsIn(Buffer.concat(chunks), skip, columns);
+    const { rows } = rowsOf.within(Buffer.concat(chunks), skip);
     if (rows.length > 0) yield rows;
   }
 }
 
-function rowsIn(buffer: Buffer, skip: number, columns: readonly RecordColumn[] | null): { rows: RecordText[]; rest: Buffer } {
-  const rows: RecordText[] = [];
-  const reader = new RowReader();
-  reader.buffer = buffer;
-  let position = skip;
-  for (let end = rowEnd(buffer, position); end >= 0 && buffer.readInt16BE(position) > 0; end = rowEnd(buffer, position)) {
-    reader.position = position + 2;
-    const fixed = reader.text();
-    const shape = reader.big();
-    const keys = reader.bigs();
-    const founder = reader.big();
-    const row: RecordText = {
-      fixed,
-      shape,
-      keys,
-      founder: Number.isNaN(founder) ? null : founder,
-      carried: reader.int() === 1,
-      texts: [reader.bytes(), reader.bytes(), reader.bytes()],
-      looked: null,
-    };
-    if (columns && reader.int() === 1) row.looked = lookedAt(reader, row, columns);
-    rows.push(row);
-    position = end;
+/** Reads rows of the answer. */
+class Rows {
+  private readonly reader = new RowReader();
+  private readonly shared = new Map<string, Shared>();
+
+  /** @param columns texts of those that are looked at, null where none is */
+  constructor(private readonly columns: readonly RecordColumn[] | null) {}
+
+  /** The rows that are there whole. */
+  within(buffer: Buffer, from: number): { rows: RecordText[]; rest: Buffer } {
+    const { reader } = this;
+    const rows: RecordText[] = [];
+    reader.buffer = buffer;
+    let position = from;
+    for (let end = rowEnd(buffer, position); end >= 0 && buffer.readInt16BE(position) > 0; end = rowEnd(buffer, position)) {
+      reader.position = position + 2;
+      const row: RecordText = {
+        shared: reader.fields(SHARED.length + 1),
+        at: reader.big(),
+        id: reader.big(),
+        shape: reader.big(),
+        keys: reader.bigs(),
+        founder: orNull(reader.big()),
+        carried: reader.int() === 1,
+        texts: [reader.bytes(), reader.bytes()],
+        looked: null,
+      };
+      if (this.columns && reader.int() === 1) row.looked = this.lookedAt(row, this.columns);
+      rows.push(row);
+      position = end;
+    }
+    return { rows, rest: buffer.subarray(position) };
   }
-  return { rows, rest: buffer.subarray(position) };
+
+  private lookedAt(row: RecordText, columns: readonly RecordColumn[]): RecordRow {
+    const { at, id, shape, keys } = row;
+    const took = orNull(this.reader.big());
+    let message = '';
+    let attributes: RecordRow['attributes'] = null;
+    for (const column of columns) {
+      const text = this.reader.text();
+      if (column === 'message') message = text;
+      else if (text !== '') attributes = JSON.parse(text) as RecordRow['attributes'];
+    }
+    return { at, id, shape, keys, took, ...this.sharedBy(row.shared), message, attributes } as RecordRow;
+  }
+  private sharedBy(shared: string): Shared {
+    const known = this.shared.get(shared) ?? sharedOf(shared);
+    if (this.shared.size > MOST_SHARED) this.shared.clear();
+    this.shared.set(shared, known);
+    return known;
+  }
 }
 
-/** What is read of a record that is looked at. */
-function lookedAt(reader: RowReader, { fixed, shape, keys }: RecordText, columns: readonly RecordColumn[]): RecordRow {
-  const [source_id, component_id, host_id, level] = fixed.split(',').map(Number) as [number, number, number, number];
-  const [at, id, took] = [reader.big(), reader.big(), reader.text()];
-  const row: Partial<RecordRow> = { at, id, source_id, component_id, host_id, level, shape, keys, took: took === '' ? null : Number(took) };
-  for (const column of columns) {
-    const text = reader.text();
-    if (column === 'attributes') row.attributes = text === '' ? null : (JSON.parse(text) as RecordRow['attributes']);
-    else row[column as 'message'] = text;
-  }
-  return row as RecordRow;
+const orNull = (value: number): number | null => (Number.isNaN(value) ? null : value);
+
+/** What many records have in common, as `shared` keeps it. */
+export function sharedOf(shared: string): Shared {
+  const reader = new RowReader();
+  reader.buffer = Buffer.from(shared, 'latin1');
+  return {
+    source_id: reader.int(),
+    component_id: reader.small(),
+    host_id: reader.small(),
+    level: reader.small(),
+    flags: reader.small(),
+    marks: reader.small(),
+    logger: reader.text(),
+  };
 }

@@ -43,6 +43,15 @@ export class RowReader {
     this.position += length;
     return this.buffer.subarray(this.position - length, this.position);
   }
+  /** Fields as they stand, lengths and all, a letter (latin1) for each byte: for a reader of these bytes. */
+  fields(count: number): string {
+    const from = this.position;
+    for (let i = 0; i < count; i++) {
+      const length = this.length(); // which moves on
+      this.position += Math.max(0, length);
+    }
+    return this.buffer.toString('latin1', from, this.position);
+  }
   bigs(): number[] {
     const length = this.length();
     if (length < 0) return [];

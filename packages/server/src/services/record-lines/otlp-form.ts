@@ -1,29 +1,33 @@
 import { otlpAttribute, otlpAttributes, otlpResource, otlpSeverity, otlpTraceMember } from '@fadenweg/core';
 import type { RecordText } from '../../repositories/record-texts.ts';
-import { PIECE, type Beside, type RecordForm } from './forms.ts';
+import { ByteWriter } from './byte-writer.ts';
+import { buffers, PIECE, type Beside, type RecordForm } from './forms.ts';
 
 const [BEFORE_LINE, AFTER_LINE] = otlpAttribute('log.record.line', 0).split('0') as [string, string];
 /** What an object without members is, as the database writes it. */
 const NO_MEMBERS = 2;
+const PART = buffers({ comma: ',', time: '{"timeUnixNano":"' });
+/** Bytes that a scope begins with. */
+const SCOPE = 1 << 13;
 
-/** The records of one resource by their loggers, as the parts that they are written of. */
-type Scopes = Map<string, Buffer[]>;
+/** The records of one resource by their loggers. */
+type Scopes = Map<string, ByteWriter>;
 
 /** Requests of OTLP (JSON encoding of ExportLogsServiceRequest), a line each: records by who wrote them; one of a strand names the strand's trace. */
 export const AS_OTLP: RecordForm = {
   texts: [
-    `'{"timeUnixNano":"' || r.at || '000","body":{"stringValue":' || to_json(r.message) || '},"attributes":[${BEFORE_LINE}' || r.line || '${AFTER_LINE}'`,
-    `coalesce(to_json(r.logger)::text, '""')`,
+    `'000","body":{"stringValue":' || to_json(r.message) || '},"attributes":[${BEFORE_LINE}' || r.line || '${AFTER_LINE}'`,
     `coalesce(r.attributes::text, '{}')`,
   ],
   head: '',
-  fixed: ({ source, component, host, environment, level }) => [
+  fixed: ({ source, component, host, environment, level, logger }) => [
     otlpResource(component, host, environment),
     `,${otlpAttribute('log.file.path', source.path)}],${otlpSeverity(level)}`,
+    JSON.stringify(logger),
   ],
   shape: () => null,
   identifier: () => null,
-  strand: ({ strand }) => `,${otlpTraceMember(strand)}`,
+  strand: (of) => (of ? `,${otlpTraceMember(of.strand)}}` : '}'),
   *pieces(rows, besideOf) {
     let request = new Request();
     for (const row of rows) {
@@ -36,37 +40,33 @@ export const AS_OTLP: RecordForm = {
   },
 };
 
-const END_RECORD = Buffer.from('}');
-const COMMA = Buffer.from(',');
-
 /** The records of a request, by resource and logger. Texts are bytes taken for letters (latin1), and written as such: nothing is decoded. */
 class Request {
   bytes = 0;
   private readonly resources = new Map<string, Scopes>();
-  /** What many records share is the same buffer. */
-  private readonly known = new Map<Buffer, Scopes>();
+  /** What many records share is the same buffers. */
+  private readonly known = new Map<readonly Buffer[], ByteWriter>();
 
-  add({ texts: [head, loggerText, members] }: RecordText, { fixed, strand }: Beside): void {
-    const scopes = this.scopesOf(fixed[0]);
-    const logger = loggerText.toString('latin1');
-    let parts = scopes.get(logger);
-    if (parts) parts.push(COMMA);
-    else scopes.set(logger, (parts = []));
-    parts.push(head);
-    if (members.length > NO_MEMBERS) parts.push(Buffer.from(otlpAttributes(members.toString('latin1')), 'latin1'));
-    parts.push(fixed[1]);
-    if (strand) parts.push(strand);
-    parts.push(END_RECORD);
-    this.bytes += head.length + members.length;
+  add({ at, texts: [body, members] }: RecordText, { fixed, strand }: Beside): void {
+    const to = this.known.get(fixed) ?? this.scopeOf(fixed);
+    const before = to.length;
+    if (before > 0) to.add(PART.comma);
+    to.add(PART.time);
+    to.whole(at);
+    to.add(body);
+    if (members.length > NO_MEMBERS) to.add(Buffer.from(otlpAttributes(members.toString('latin1')), 'latin1'));
+    to.add(fixed[1]!);
+    to.add(strand);
+    this.bytes += to.length - before;
   }
-  private scopesOf(resource: Buffer): Scopes {
-    const known = this.known.get(resource);
-    if (known) return known;
-    const text = resource.toString('latin1');
-    const scopes = this.resources.get(text) ?? new Map<string, Buffer[]>();
-    this.resources.set(text, scopes);
-    this.known.set(resource, scopes);
-    return scopes;
+  private scopeOf(fixed: readonly Buffer[]): ByteWriter {
+    const [resource, , logger] = fixed.map((text) => text.toString('latin1')) as [string, string, string];
+    const scopes: Scopes = this.resources.get(resource) ?? new Map<string, ByteWriter>();
+    this.resources.set(resource, scopes);
+    const scope = scopes.get(logger) ?? new ByteWriter(SCOPE);
+    scopes.set(logger, scope);
+    this.known.set(fixed, scope);
+    return scope;
   }
 
   written(): Buffer {
@@ -81,7 +81,7 @@ class Request {
       for (const [logger, records] of scopes) {
         text(scopeComma, '{"scope":{"name":', logger, '},"logRecords":[');
         scopeComma = ',';
-        for (const part of records) parts.push(part);
+        parts.push(records.written());
         text(']}');
       }
       text(']}');
