@@ -99,6 +99,7 @@ export class ImportEnd {
     if (await this.sources.anyUnread(importId)) return;
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS))
       await this.does.note(importId, path, error ?? 'could not be read');
+    await this.sources.counted();
     if (await this.bettered(importId)) return;
     // both take a while; what is discovered is read again at once
     const tied = this.weaving.tied();
