@@ -69,6 +69,7 @@ export { lineOfMessage } from './source-text/message-place.ts';
 export { lineStarts } from './reading/lines.ts';
 export { nearestName } from './search/language/nearest.ts';
 export { fieldNames } from './search/language/fields.ts';
+export { literalsOf, type Literals } from './search/language/literals.ts';
 export { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './search/language/rank.ts';
 export { signOf, versionIn } from './changes/sign.ts';
 export { changesOf, statesAt } from './changes/derive.ts';

@@ -125,6 +125,22 @@ describe('quiet rules', () => {
     }
   });
 
+  test.each<[string, (one: LogRecord) => boolean]>([
+    ["message matches 'refused|beat 5[0-9]$'", ({ message }) => /refused|beat 5[0-9]$/.test(message)],
+    ["message matches '(?i)TAKEN|Asked'", ({ message }) => /taken|asked/i.test(message)],
+    ["message matches '(?i)K'", ({ message }) => /k/i.test(message)],
+    ["message like 'order%1_ t%'", ({ message }) => /^order.*1. t/.test(message)],
+    ["path matches '^/(orders/[12]|health)'", ({ attributes }) => /^\/(orders\/[12]|health)/.test(String(attributes.path ?? ''))],
+    ["path like '%/_4'", ({ attributes }) => /\/.4$/.test(String(attributes.path ?? ''))],
+    ["order matches '101[0-9]$'", ({ identifiers }) => identifiers.some(({ kind, value }) => kind === 'order' && /101[0-9]$/.test(value))],
+    ["not message matches 'beat|asked'", ({ message }) => !/beat|asked/.test(message)],
+    ["rows matches '^[0-9]{2}6$'", ({ attributes }) => /^[0-9]{2}6$/.test(String(attributes.rows ?? ''))],
+  ])('a pattern finds what it fits: %s', async (condition, fits) => {
+    const wanted = (await found('')).items.filter(fits).map((one) => one.id);
+    expect((await found(q(`where ${condition}`))).items.map((one) => one.id)).toEqual(wanted);
+    expect(wanted.length).toBeGreaterThan(0);
+  });
+
   test('the tally, the values and the groups leave them out too, and count them by rule', async () => {
     const part = await system.get<TimelinePart>('/records/tally?quiet=hide&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000');
     expect(part).toMatchObject({ total: 90, hidden: { heartbeats: 60, 'health-checks': 30 } });

@@ -5,12 +5,14 @@ import { narrow, type Narrowing } from './narrowing.ts';
 const NAMES = {
   component: (name: string) => (name === 'labdb' ? 4 : undefined),
   host: (name: string) => (name === 'app-1' ? 2 : undefined),
-  isKind: (name: string) => name === 'order',
+  isKind: (name: string) => name === 'order' || name === 'message',
 };
 const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, NAMES);
 
 const TIED = 'select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?';
 const AT_HOME = `(r.home in (${TIED}) or (r.home is null and r.lane is not null and exists (select 1 from carried c where c.at = r.at and c.id = r.id and c.home in (${TIED}))))`;
+
+const HELD = '(r.message collate "C" like ? and lower(r.message collate "C") like ?)';
 
 describe('narrowing', () => {
   test.each([
@@ -46,7 +48,18 @@ describe('narrowing', () => {
     ['where outcome = done or level = error', 'true', [], false],
     ["where shape = 'a ‹›'", '(r.shape in (select id from shape where text = ?))', ['a ‹›'], true],
     ["where message like '%lock%'", '(r.message like ?)', ['%lock%'], true],
-    ["where message like 'lock_'", 'true', [], false],
+    ["where message like 'lock_'", `((${HELD}))`, ['%lock%', '%lock%'], false],
+    ["where message like '_'", 'true', [], false],
+    ["where message matches 'Lock [0-9]+'", `(${HELD})`, ['%Lock %', '%lock %'], false],
+    ["where message matches 'lock|wait'", `((${HELD} or ${HELD}))`, ['%lock%', '%lock%', '%wait%', '%wait%'], false],
+    ["where message matches '(?i)Time_out'", '(lower(r.message collate "C") like ?)', ['%time\\_out%'], false],
+    ["where message matches '[a-z]+'", 'true', [], false],
+    ["where not message matches 'lock'", 'true', [], false],
+    ["where logger matches '^d.Main'", '(r.logger collate "C" like ?)', ['%Main%'], false],
+    ["where shop matches 'a\"bcd'", '((r.attributes::text like ? and r.attributes::text collate "C" like ?))', ['%shop":%', '%bcd%'], false],
+    ["where shop like 'ü%'", '(r.attributes::text like ?)', ['%shop":%'], false],
+    ["where component matches 'lab'", 'true', [], false],
+    ["where order matches 'LX-1'", '((r.keys is not null or r.attributes::text like ?))', ['%order":%'], false],
     ['where environment = trial', '(r.source_id in (select id from source where environment = ?))', ['trial'], true],
   ])('“%s”', (text, sql, bindings, exact) => {
     expect(narrowed(text)).toEqual({ sql, bindings, exact });

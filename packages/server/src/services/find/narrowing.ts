@@ -1,4 +1,16 @@
-import { durationOf, isOwn, levelIndex, numberOf, timeOf, type Condition, type Operator, type Search, type Value } from '@fadenweg/core';
+import {
+  durationOf,
+  isOwn,
+  levelIndex,
+  literalsOf,
+  numberOf,
+  timeOf,
+  type Condition,
+  type Literals,
+  type Operator,
+  type Search,
+  type Value,
+} from '@fadenweg/core';
 
 /**
  * A condition of SQL over the rows of `record r` that leaves out no record which a search finds. It narrows; core decides.
@@ -93,9 +105,9 @@ function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
     case 'like':
       return condition.field.name === 'message' && !/[\\_]/.test(condition.pattern.text)
         ? exactly('r.message like ?', condition.pattern.text)
-        : present(condition.field.name, names);
+        : holding(condition.field.name, ofLike(condition.pattern.text), names);
     case 'matches':
-      return present(condition.field.name, names);
+      return holding(condition.field.name, literalsOf(condition.pattern.text), names);
     case 'null':
       return condition.field.name === 'took' ? exactly('r.took is null') : ANY;
   }
@@ -137,3 +149,49 @@ function present(name: string, names: NarrowingNames): Narrowing {
   const field = { sql: 'r.attributes::text like ?', bindings: [`%${name.replaceAll('_', '\\_')}":%`], exact: false };
   return names.isKind(name) ? { ...field, sql: `(r.keys is not null or ${field.sql})` } : field;
 }
+
+/** What the text of a field must hold. */
+type Held = ReturnType<typeof literalsOf>;
+
+/** The record has the field, and what a pattern needs stands in it; of parsed fields, somewhere among them. */
+function holding(name: string, held: Held, names: NarrowingNames): Narrowing {
+  const there = present(name, names);
+  const written = WRITTEN[name] ?? (isOwn(name) ? null : OF_FIELDS);
+  if (held === null || written === null || (written === OF_FIELDS && names.isKind(name))) return there;
+  const part = holds(written, held.folded, held.needed);
+  if (part === ANY) return there;
+  return there === ANY ? part : both([there, part]);
+}
+
+/** Where a text stands, and as what. */
+interface Written {
+  sql: string;
+  /** What of a text stands there as it is. */
+  plain(text: string): string;
+  /** There is an index of words on its folded text. */
+  indexed: boolean;
+}
+const OF_FIELDS: Written = { sql: 'r.attributes::text', plain: (text) => longestOf(text.match(/[ !#-[\]-~]+/g)), indexed: false };
+const WRITTEN: Readonly<Record<string, Written>> = {
+  message: { sql: 'r.message', plain: (text) => text, indexed: true },
+  logger: { sql: 'r.logger', plain: (text) => text, indexed: false },
+};
+
+function holds(written: Written, folded: boolean, needed: Literals): Narrowing {
+  if (typeof needed !== 'string') return (needed.of === 'all' ? both : either)(needed.parts.map((part) => holds(written, folded, part)));
+  const text = written.plain(needed);
+  if (text.length < SHORTEST_HELD) return ANY;
+  const lower = { sql: `lower(${written.sql} collate "C") like ?`, bindings: [containing(text.replace(/[A-Z]+/g, (letters) => letters.toLowerCase()))], exact: false }; // prettier-ignore
+  if (folded) return lower;
+  const asIs = { sql: `${written.sql} collate "C" like ?`, bindings: [containing(text)], exact: false };
+  return written.indexed && text.length >= SHORTEST ? both([asIs, lower]) : asIs;
+}
+const SHORTEST_HELD = 2;
+
+/** What stands between the signs that stand for others. */
+function ofLike(pattern: string): Held {
+  if (pattern.includes('\\')) return null;
+  const parts = pattern.split(/[%_]+/).filter((part) => part.length >= SHORTEST_HELD);
+  return parts.length === 0 ? null : { folded: false, needed: { of: 'all', parts: parts.slice(0, MOST_PARTS) } };
+}
+const MOST_PARTS = 8;
