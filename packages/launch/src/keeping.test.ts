@@ -135,7 +135,12 @@ describe('quiet rules', () => {
     ["order matches '101[0-9]$'", ({ identifiers }) => identifiers.some(({ kind, value }) => kind === 'order' && /101[0-9]$/.test(value))],
     ["not message matches 'beat|asked'", ({ message }) => !/beat|asked/.test(message)],
     ["rows matches '^[0-9]{2}6$'", ({ attributes }) => /^[0-9]{2}6$/.test(String(attributes.rows ?? ''))],
-  ])('a pattern finds what it fits: %s', async (condition, fits) => {
+    ['outcome = done', ({ outcome }) => outcome === 'done'],
+    ['outcome <> done', ({ outcome }) => outcome !== 'done'],
+    ['outcome <> failed and level = info', ({ outcome, level }) => outcome !== 'failed' && level === 'info'],
+    ['outcome = failed or outcome = refused', ({ outcome }) => outcome === 'failed' || outcome === 'refused'],
+    ["flow <> nowhere and message matches 'taken'", ({ message }) => /taken/.test(message)],
+  ])('a condition finds what it fits: %s', async (condition, fits) => {
     const wanted = (await found('')).items.filter(fits).map((one) => one.id);
     expect((await found(q(`where ${condition}`))).items.map((one) => one.id)).toEqual(wanted);
     expect(wanted.length).toBeGreaterThan(0);

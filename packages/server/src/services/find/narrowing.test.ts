@@ -12,6 +12,10 @@ const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, 
 const TIED = 'select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?';
 const AT_HOME = `(r.home in (${TIED}) or (r.home is null and r.lane is not null and exists (select 1 from carried c where c.at = r.at and c.id = r.id and c.home in (${TIED}))))`;
 
+const FOUNDER = `select founder, valid_to from tie where key = coalesce(r.home, (select home from carried c where r.lane is not null and c.at = r.at and c.id = r.id))
+  and valid_from <= r.at order by valid_from desc limit 1`;
+const ofStrand = (column: string): string =>
+  `exists (select 1 from (${FOUNDER}) t join strand s on s.founder = t.founder where t.valid_to >= r.at and s.${column} = ?)`;
 const HELD = '(r.message collate "C" like ? and lower(r.message collate "C") like ?)';
 
 describe('narrowing', () => {
@@ -44,8 +48,11 @@ describe('narrowing', () => {
       false,
     ],
     ['where not outcome = failed', 'true', [], false],
-    ['where outcome = done and level = error', '((r.level = ?))', [5], false],
-    ['where outcome = done or level = error', 'true', [], false],
+    ['where outcome <> failed', `((not ${ofStrand('outcome')}))`, ['failed'], true],
+    ['where outcome = done and level = error', `((${ofStrand('outcome')} and r.level = ?))`, ['done', 5], true],
+    ['where flow = order or level = error', `((${ofStrand('flow')} or r.level = ?))`, ['order', 5], true],
+    ['where flow <> order', `((not ${ofStrand('flow')}))`, ['order'], true],
+    ["where flow = ''", '(false)', [], true],
     ["where shape = 'a ‹›'", '(r.shape in (select id from shape where text = ?))', ['a ‹›'], true],
     ["where message like '%lock%'", '(r.message like ?)', ['%lock%'], true],
     ["where message like 'lock_'", `((${HELD}))`, ['%lock%', '%lock%'], false],

@@ -37,6 +37,12 @@ const ANY: Narrowing = { sql: 'true', bindings: [], exact: false };
 const NONE: Narrowing = { sql: 'false', bindings: [], exact: true };
 const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bindings, exact: true });
 
+/** The founder of a record's strand: that of its home, or of the home that it is carried over to, at its time. */
+const FOUNDER = `select founder, valid_to from tie where key = coalesce(r.home, (select home from carried c where r.lane is not null and c.at = r.at and c.id = r.id))
+  and valid_from <= r.at order by valid_from desc limit 1`;
+const ofStrand = (column: 'flow' | 'outcome', value: string): Narrowing =>
+  exactly(`exists (select 1 from (${FOUNDER}) t join strand s on s.founder = t.founder where t.valid_to >= r.at and s.${column} = ?)`, value);
+
 export function narrow(search: Search, names: NarrowingNames): Narrowing {
   const parts = search.words.map((word) => ofWord(word.text));
   if (search.condition) parts.push(ofCondition(search.condition, names));
@@ -114,7 +120,8 @@ function ofCondition(condition: Condition, names: NarrowingNames): Narrowing {
 }
 
 function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNames): Narrowing {
-  if (op === '<>') return negated(ofCompare(name, '=', value, names));
+  const plain = value.text !== '' && Number.isNaN(numberOf(value.text));
+  if (op === '<>') return negated(name === 'outcome' && plain ? ofStrand(name, value.text) : ofCompare(name, '=', value, names));
   if (name === 'level') {
     const level = levelIndex(value.text);
     return level < 0 ? NONE : exactly(`r.level ${op} ?`, level);
@@ -122,7 +129,7 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
   if (name === 'took') return numeric('r.took', op, durationOf(value.text));
   if (name === 'time') return numeric('r.at', op, timeOf(value.text));
   if (op !== '=' || !Number.isNaN(numberOf(value.text))) return present(name, names);
-  if (value.text === '') return isOwn(name) ? NONE : present(name, names);
+  if (!plain) return isOwn(name) ? NONE : present(name, names);
   if (name === 'component' || name === 'host') {
     const id = names[name](value.text);
     return id === undefined ? NONE : exactly(`r.${name}_id = ?`, id);
@@ -135,6 +142,7 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
       bindings: [value.text, value.text],
       exact: false,
     };
+  if (name === 'flow' || name === 'outcome') return ofStrand(name, value.text);
   if (name === 'shape') return exactly('r.shape in (select id from shape where text = ?)', value.text);
   if (name === 'logger') return exactly('r.logger = ?', value.text);
   return present(name, names);
