@@ -34,6 +34,9 @@ export interface TieRow {
 }
 /** Bounds of a tie that holds for ever, in microseconds; both are whole numbers below 2^53. */
 export const ALWAYS = 9_000_000_000_000_000;
+/** Of `record r`, for SQL: the founder of the strand that its home, or the home that it is carried over to, tied to last at its time, and until when. */
+export const FOUNDER = `select founder, valid_to from tie where key = coalesce(r.home, (select home from carried c where r.lane is not null and c.at = r.at and c.id = r.id))
+  and valid_from <= r.at order by valid_from desc limit 1`;
 /** Most ties of one reused identifier that are looked at. */
 const MOST_TIES = 200;
 

@@ -2,6 +2,7 @@ import pg from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
 import { ownClient } from '../database/connect.ts';
 import { RowReader, rowEnd } from '../weaving/copy-out.ts';
+import { FOUNDER } from './identifiers.ts';
 import type { RecordColumn, RecordRow } from './records.ts';
 
 /** A record half written by the database: what has to be looked up beside it, and the rest as texts. */
@@ -34,8 +35,6 @@ const HEAD = 19;
 /** Small numbers that records share, as the row begins with; the logger follows them. */
 const SHARED = ['source_id', 'component_id', 'host_id', 'level', 'flags', 'marks'] as const;
 const READ = [...SHARED, 'logger', 'at', 'id', 'shape', 'keys'].map((column) => `r.${column}`).join(', ');
-const BESIDE = `left join lateral (select home from carried where r.home is null and r.lane is not null and at = r.at and id = r.id limit 1) c on true
-  left join lateral (select founder, valid_to from tie where key = coalesce(r.home, c.home) and valid_from <= r.at order by valid_from desc limit 1) t on true`;
 
 /** A number that stands in the text of a query: COPY takes no values beside it. */
 function whole(value: number): string {
@@ -106,7 +105,7 @@ export class RecordTexts {
     const lookedAt = doubt ? `, coalesce(d.doubtful, false)::int, r.took${looked.join('')}` : '';
     const doubtful = doubt ? `cross join lateral (select ${written(doubt.condition)} as doubtful offset 0) d` : '';
     const query = `select ${READ}, case when t.valid_to >= r.at then t.founder end, (r.home is null)::int, ${this.texts.join(', ')}${lookedAt}
-      from record r ${doubtful} ${BESIDE}
+      from record r ${doubtful} left join lateral (${FOUNDER}) t on true
       where r.at >= ${whole(from)} and r.at < ${whole(to)} and ${written(condition)} order by r.at ${order}, r.id ${order}`;
     const stream = this.client.query(copyTo(`copy (${query}) to stdout with (format binary)`));
     const rowsOf = new Rows(doubt && doubt.columns.filter((column) => TEXTS_LOOKED_AT[column]));
@@ -175,9 +174,10 @@ class Rows {
     return { at, id, shape, keys, took, ...this.sharedBy(row.shared), message, attributes } as RecordRow;
   }
   private sharedBy(shared: string): Shared {
-    const known = this.shared.get(shared) ?? sharedOf(shared);
+    let known = this.shared.get(shared);
+    if (known) return known;
     if (this.shared.size > MOST_SHARED) this.shared.clear();
-    this.shared.set(shared, known);
+    this.shared.set(shared, (known = sharedOf(shared)));
     return known;
   }
 }

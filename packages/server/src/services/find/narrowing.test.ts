@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { parseSearch } from '@fadenweg/core';
+import { FOUNDER } from '../../repositories/identifiers.ts';
 import { narrow, type Narrowing } from './narrowing.ts';
 
 const NAMES = {
@@ -12,8 +13,6 @@ const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, 
 const TIED = 'select t.key from strand s join tie t on t.founder = s.founder where s.outcome = ?';
 const AT_HOME = `(r.home in (${TIED}) or (r.home is null and r.lane is not null and exists (select 1 from carried c where c.at = r.at and c.id = r.id and c.home in (${TIED}))))`;
 
-const FOUNDER = `select founder, valid_to from tie where key = coalesce(r.home, (select home from carried c where r.lane is not null and c.at = r.at and c.id = r.id))
-  and valid_from <= r.at order by valid_from desc limit 1`;
 const ofStrand = (column: string): string =>
   `exists (select 1 from (${FOUNDER}) t join strand s on s.founder = t.founder where t.valid_to >= r.at and s.${column} = ?)`;
 const HELD = '(r.message collate "C" like ? and lower(r.message collate "C") like ?)';

@@ -11,6 +11,7 @@ import {
   type Search,
   type Value,
 } from '@fadenweg/core';
+import { FOUNDER } from '../../repositories/identifiers.ts';
 
 /**
  * A condition of SQL over the rows of `record r` that leaves out no record which a search finds. It narrows; core decides.
@@ -37,9 +38,7 @@ const ANY: Narrowing = { sql: 'true', bindings: [], exact: false };
 const NONE: Narrowing = { sql: 'false', bindings: [], exact: true };
 const exactly = (sql: string, ...bindings: unknown[]): Narrowing => ({ sql, bindings, exact: true });
 
-/** The founder of a record's strand: that of its home, or of the home that it is carried over to, at its time. */
-const FOUNDER = `select founder, valid_to from tie where key = coalesce(r.home, (select home from carried c where r.lane is not null and c.at = r.at and c.id = r.id))
-  and valid_from <= r.at order by valid_from desc limit 1`;
+/** By whose strand it is, a record is of a flow or an outcome. */
 const ofStrand = (column: 'flow' | 'outcome', value: string): Narrowing =>
   exactly(`exists (select 1 from (${FOUNDER}) t join strand s on s.founder = t.founder where t.valid_to >= r.at and s.${column} = ?)`, value);
 

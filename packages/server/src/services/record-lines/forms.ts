@@ -65,7 +65,16 @@ const BYTE = `(r.id & ${2 ** 36 - 1})`;
 const inside = (members: object): string => JSON.stringify(members).slice(1, -1);
 export const buffers = <const Texts extends Record<string, string>>(texts: Texts): Record<keyof Texts, Buffer> =>
   Object.fromEntries(Object.entries(texts).map(([name, text]) => [name, Buffer.from(text)])) as Record<keyof Texts, Buffer>;
-const JSON_PART = buffers({ id: '{"id":"', dash: '-', at: '","at":"', comma: ',', noShape: '],"shape":""' });
+const COMMA = Buffer.from(',');
+const DASH = Buffer.from('-');
+function idAndTime({ at, id }: RecordText, between: Buffer, to: ByteWriter): void {
+  to.whole(at);
+  to.add(DASH);
+  to.whole(id);
+  to.add(between);
+  to.instant(at);
+}
+const JSON_PART = buffers({ id: '{"id":"', at: '","at":"', noShape: '],"shape":""' });
 
 /** A line with the JSON object of the API. */
 export const AS_JSON: RecordForm = {
@@ -80,19 +89,16 @@ export const AS_JSON: RecordForm = {
   identifier: ({ kind, value, role }) => JSON.stringify({ kind, value, role }),
   strand: (of, carried) =>
     `,${inside(of ? { ...of, leg: 1, because: carried ? 'carried-over' : 'declared' } : { strand: null, flow: null, outcome: null, leg: null, because: null })}}\n`,
-  pieces: lines(({ at, id, texts: [body, place] }, { fixed, shape, identifiers, strand }, to) => {
+  pieces: lines((row, { fixed, shape, identifiers, strand }, to) => {
+    const [body, place] = row.texts;
     to.add(JSON_PART.id);
-    to.whole(at);
-    to.add(JSON_PART.dash);
-    to.whole(id);
-    to.add(JSON_PART.at);
-    to.instant(at);
+    idAndTime(row, JSON_PART.at, to);
     to.add(body);
     to.add(fixed[0]!);
     to.add(place);
     to.add(fixed[1]!);
     for (let i = 0; i < identifiers.length; i++) {
-      if (i > 0) to.add(JSON_PART.comma);
+      if (i > 0) to.add(COMMA);
       to.add(identifiers[i]!);
     }
     to.add(shape ?? JSON_PART.noShape);
@@ -103,7 +109,6 @@ export const AS_JSON: RecordForm = {
 /** A text as a cell, with an apostrophe in front of what a spreadsheet would run as a formula. */
 const cell = (text: string): string =>
   `'"' || case when ${text} ~ '^([=+@\\t\\r]|-(?![0-9]))' then '''' else '' end || replace(${text}, '"', '""') || '"'`;
-const CSV_PART = buffers({ dash: '-', comma: ',' });
 
 /** A line of CSV. */
 export const AS_CSV: RecordForm = {
@@ -119,12 +124,9 @@ export const AS_CSV: RecordForm = {
   shape: () => null,
   identifier: () => null,
   strand: (of) => (of ? csvLine([of.strand]) : ''),
-  pieces: lines(({ at, id, texts: [original, rest] }, { fixed, strand }, to) => {
-    to.whole(at);
-    to.add(CSV_PART.dash);
-    to.whole(id);
-    to.add(CSV_PART.comma);
-    to.instant(at);
+  pieces: lines((row, { fixed, strand }, to) => {
+    const [original, rest] = row.texts;
+    idAndTime(row, COMMA, to);
     to.add(original);
     to.add(fixed[0]!);
     to.add(strand);
