@@ -1,6 +1,6 @@
 import type { IdentifierKind, Page, SourceInfo, Summary } from '@fadenweg/api';
 import { call } from '../packages/launch/src/client.ts';
-import { ownClient } from '../packages/server/src/database/connect.ts';
+import { ownClient } from '../packages/server/src/database/own-client.ts';
 import { timed, type Result } from './measure.ts';
 import { bring, logsOf, quiet, system } from './world.ts';
 

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
 import type { FoundPage, LogRecord, Page, Summary, TimelinePart } from '@fadenweg/api';
 import { call } from '../packages/launch/src/client.ts';
-import { ownClient } from '../packages/server/src/database/connect.ts';
+import { ownClient } from '../packages/server/src/database/own-client.ts';
 import { ms, quantile, times, timed, type Result } from './measure.ts';
 import { bring, logsOf, quiet, system } from './world.ts';
 

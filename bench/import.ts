@@ -5,7 +5,7 @@ import { runInNewContext } from 'node:vm';
 import type { Health } from '@fadenweg/api';
 import { Usual, type FlowUsual } from '@fadenweg/core';
 import { call } from '../packages/launch/src/client.ts';
-import { ownClient } from '../packages/server/src/database/connect.ts';
+import { ownClient } from '../packages/server/src/database/own-client.ts';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { pipeline } from 'node:stream/promises';
 import { createReadStream, createWriteStream } from 'node:fs';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import pg from 'pg';
-import { ownClient } from '../../server/src/database/connect.ts';
+import { ownClient } from '../../server/src/database/own-client.ts';
 import { Spent } from '../../server/src/weaving/spent.ts';
 import { Weaver } from '../../server/src/weaving/weave.ts';
 import { startSystem, type System } from './testing/system.ts';

@@ -59,6 +59,7 @@ export class BatchBuilder {
   private readonly fieldNames = new Map<string, string>();
   private records: CopyRows;
   private glimpses: CopyRows;
+  private places: number[] = [];
   /** Bytes that the rows of a batch are likely to take. */
   private readonly room: number;
   private count = 0;
@@ -197,10 +198,8 @@ export class BatchBuilder {
 
   private glimpse(draft: Draft, home: number, id: number, marks: number, shape: number, traits: string): void {
     const { glimpses } = this;
-    glimpses.begin(12);
-    glimpses.big(home);
-    glimpses.big(draft.at);
-    glimpses.big(id);
+    glimpses.begin(9);
+    this.places.push(home, draft.at, id, glimpses.length);
     this.components.write(glimpses, draft.component);
     this.hosts.write(glimpses, draft.host);
     glimpses.small(draft.level);
@@ -251,9 +250,10 @@ export class BatchBuilder {
       shapes: this.shapes,
       signs: this.signs.take(),
       ...this.mentions.take(sourceId),
-      glimpses: this.glimpses.finish(),
+      glimpses: { sourceId, rows: this.glimpses.finish(), places: Float64Array.from(this.places) },
     };
     this.glimpses = new CopyRows(this.room / 2);
+    this.places = [];
     this.records = new CopyRows(this.room, this.fieldNames);
     this.count = this.understood = 0;
     this.firstAt = Infinity;

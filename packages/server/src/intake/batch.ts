@@ -43,6 +43,14 @@ export interface Declarations {
   /** Clocks that are amiss: of a host, or of a component whose host is not known. */
   clocks: { host: string; component: string; spans: ClockSpan[] }[];
 }
+/** As much of the records of a stretch that are at home somewhere as judging needs, see Recall. */
+export interface Glimpses {
+  sourceId: number;
+  /** In binary COPY format: component, host, level, marks, took, message (its beginning), shape, traits, keys. */
+  rows: Uint8Array;
+  /** Of each record its home, time and id, and where in the rows its first field begins. */
+  places: Float64Array;
+}
 /** Records of one stretch of a source, ready for COPY; all of it is stored in one transaction together with the position. */
 export interface Batch {
   sourceId: number;
@@ -66,8 +74,7 @@ export interface Batch {
   /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
   seen: Float64Array;
   tied: Float64Array;
-  /** As much of the records at home somewhere as judging needs, see Recall. */
-  glimpses: Uint8Array;
+  glimpses: Glimpses;
 }
 /** Names that records gave to their component and host, by what they name. */
 export interface NameLists<T> {

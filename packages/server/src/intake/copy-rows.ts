@@ -60,6 +60,10 @@ export class CopyRows {
     this.buffer[this.size++] = value >>> 8;
     this.buffer[this.size++] = value;
   }
+  /** Bytes that are written so far. */
+  get length(): number {
+    return this.size;
+  }
   /** Where the value of a small number that comes next will stand. */
   get smallAt(): number {
     return this.size + 4;

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import { parentPort } from 'node:worker_threads';
 import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core';
-import { ownClient } from '../database/connect.ts';
+import { ownClient } from '../database/own-client.ts';
 import type { Batch, FromReader, NameLists, ReadingJob, ToReader } from './batch.ts';
 import { BatchBuilder } from './batch-builder.ts';
 import { CopyRows } from './copy-rows.ts';
@@ -138,9 +138,17 @@ async function credit(): Promise<boolean> {
 }
 
 const buffersOf = (batch: Batch): ArrayBuffer[] =>
-  [batch.seen, batch.tied, batch.glimpses, batch.records, batch.counts, batch.sightings, batch.edges, ...(batch.raw ? [batch.raw] : [])].map(
-    (part) => part.buffer as ArrayBuffer,
-  );
+  [
+    batch.seen,
+    batch.tied,
+    batch.glimpses.rows,
+    batch.glimpses.places,
+    batch.records,
+    batch.counts,
+    batch.sightings,
+    batch.edges,
+    ...(batch.raw ? [batch.raw] : []),
+  ].map((part) => part.buffer as ArrayBuffer);
 
 /** The original bytes of one batch, in blocks that end where records do; nothing where they are kept already. */
 class KeptBytes {

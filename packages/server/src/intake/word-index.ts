@@ -1,5 +1,6 @@
 import type pg from 'pg';
-import { ownClient, type Database } from '../database/connect.ts';
+import type { Database } from '../database/connect.ts';
+import { ownClient } from '../database/own-client.ts';
 import { wordsOf, type Partitions } from './partitions.ts';
 
 /** Leaves below this size in bytes, about 17,000 records, are gone through faster than an index pays. */

@@ -1,6 +1,6 @@
 import pg from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
-import { ownClient } from '../database/connect.ts';
+import { ownClient } from '../database/own-client.ts';
 import { RowReader, rowEnd } from '../weaving/copy-out.ts';
 import { FOUNDER } from './identifiers.ts';
 import type { RecordColumn, RecordRow } from './records.ts';

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core';
-import { ownClient } from '../database/connect.ts';
+import { ownClient } from '../database/own-client.ts';
 import { copyOut, type RowReader } from '../weaving/copy-out.ts';
 import { recordsOfAll, recordsOfSome } from '../weaving/records-of-all.ts';
 

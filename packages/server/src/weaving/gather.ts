@@ -4,6 +4,7 @@ import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { copyOut, type RowReader } from './copy-out.ts';
 import { carriedTo, recordsOfAll, recordsOfSome } from './records-of-all.ts';
+import type { TakeRecalled } from './recall.ts';
 import type { Slice } from './slices.ts';
 
 /** Most records of one strand that its path is worked out from. */
@@ -24,7 +25,7 @@ export interface GatherContext {
   /** Founders whose records are at hand. */
   recalled: ReadonlySet<number>;
   /** Reads those of some of them, strand after strand, in order of time. */
-  recall(founders: readonly number[], take: (strand: number, row: RowReader) => void): void;
+  recall(founders: readonly number[], take: TakeRecalled): void;
   component(id: number): string;
   host(id: number): string;
   /** How many records there are. */
@@ -55,8 +56,8 @@ export async function gather(
   const atHand = founders.filter((founder) => context.recalled.has(founder));
   const rest = atHand.length === 0 ? founders : founders.filter((founder) => !context.recalled.has(founder));
   if (atHand.length > 0) {
-    await copyOut(client, CARRIED, (row) => gathering.carry(row.big(), row));
-    context.recall(atHand, (strand, row) => gathering.add(atHand[strand]!, row));
+    await copyOut(client, CARRIED, (row) => gathering.carry(row.big(), row.big(), row.big(), row));
+    context.recall(atHand, (strand, at, id, row) => gathering.add(atHand[strand]!, at, id, row));
     gathering.flush();
     gathering.forgetCarried();
   }
@@ -65,7 +66,7 @@ export async function gather(
   if (rest.length >= BULK && (from !== -Infinity || rest.length >= context.records / RECORDS)) {
     if (atHand.length > 0) await touch(client, rest);
     await client.query(`set work_mem = '256MB'`);
-    await copyOut(client, allAtOnce(from, to), (row) => gathering.add(row.big(), row));
+    await copyOut(client, allAtOnce(from, to), (row) => gathering.add(row.big(), row.big(), row.big(), row));
     await client.query('reset work_mem');
     if (atHand.length > 0) await touch(client, founders);
   } else {
@@ -73,7 +74,7 @@ export async function gather(
       client,
       rest,
       FIELDS,
-      (row) => gathering.add(row.big(), row),
+      (row) => gathering.add(row.big(), row.big(), row.big(), row),
       (done) => progress(founders.length - rest.length + done),
     );
   }
@@ -112,19 +113,19 @@ class Gathering {
     private readonly hand: (strand: Gathered) => void,
   ) {}
 
-  add(founder: number, row: RowReader): void {
+  add(founder: number, at: number, id: number, row: RowReader): void {
     if (founder !== this.founder) {
       this.flush();
       this.founder = founder;
     }
     this.total++;
-    if (this.records.length < MOST_RECORDS) this.take(this.read(row));
+    if (this.records.length < MOST_RECORDS) this.take(this.read(at, id, row));
   }
   /** Keeps a record that is carried over until those come that name the strand. */
-  carry(founder: number, row: RowReader): void {
+  carry(founder: number, at: number, id: number, row: RowReader): void {
     const list = this.carried.get(founder);
-    if (list) list.push(this.read(row));
-    else this.carried.set(founder, [this.read(row)]);
+    if (list) list.push(this.read(at, id, row));
+    else this.carried.set(founder, [this.read(at, id, row)]);
   }
   forgetCarried(): void {
     this.carried.clear();
@@ -147,11 +148,11 @@ class Gathering {
     this.records.push(record);
     this.components.add(component);
   }
-  private read(row: RowReader): Read {
-    const [at, id, component] = [row.big(), String(row.big()), row.small()];
+  private read(at: number, id: number, row: RowReader): Read {
+    const component = row.small();
     const record: StrandRecord = {
       at,
-      id,
+      id: String(id),
       component: this.context.component(component),
       host: this.context.host(row.small()),
       level: row.small() as Level,

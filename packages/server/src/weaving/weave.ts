@@ -2,14 +2,14 @@ import type pg from 'pg';
 import { Graph, overJoining, ownership, type GraphKind, type OverJoining } from '@fadenweg/core';
 import { ALWAYS } from '../repositories/identifiers.ts';
 import { carry } from './carry.ts';
-import { copyOut, type RowReader } from './copy-out.ts';
+import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
 import { differing, foundersIn, leaseText } from './lease-text.ts';
 import { WeaverNames } from './names.ts';
 import { ownerAtOf, strandOf } from './owner-at.ts';
-import { MOST_RECALLED, Recall } from './recall.ts';
+import { MOST_RECALLED, Recall, type TakeRecalled } from './recall.ts';
 import { slicesOf } from './slices.ts';
 import type { Spent } from './spent.ts';
 import { Usuals } from './usuals.ts';
@@ -211,7 +211,7 @@ export class Weaver {
       spent: this.spent,
       records: counted.rows[0]!.records,
       recalled: new Set(all ? [] : this.recalled(told, founders, founder, leases)),
-      recall: (of: readonly number[], take: (strand: number, row: RowReader) => void) => told.read(of.length, strandOf(of, ownerAt), take),
+      recall: (of: readonly number[], take: TakeRecalled) => told.read(of.length, strandOf(of, ownerAt), take),
       graph,
       ...by,
       component: (id: number) => this.names.component.get(id) ?? '',

@@ -1,14 +1,15 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
 import type { OverJoining } from '@fadenweg/core';
-import { ownClient } from '../database/connect.ts';
+import { ownClient } from '../database/own-client.ts';
+import type { Glimpses } from '../intake/batch.ts';
 import { Spent, type Work } from './spent.ts';
 import { Weaver } from './weave.ts';
 
 export interface Told {
   seen: Float64Array;
   tied: Float64Array;
-  glimpses: Uint8Array;
+  glimpses: Glimpses;
 }
 export type ToWeaver =
   | ({ type: 'stored' } & Told)

@@ -75,7 +75,8 @@ export class Weaving {
     this.worker.postMessage({ type: 'stored', seen, tied, glimpses } satisfies ToWeaver, [
       seen.buffer,
       tied.buffer,
-      glimpses.buffer,
+      glimpses.rows.buffer,
+      glimpses.places.buffer,
     ] as ArrayBuffer[]);
     this.schedule();
   }
