@@ -26,7 +26,7 @@ export function splitTime(
   const ends = legs.flatMap((leg) => [leg.startedAt, leg.endedAt]);
   const moments = [...new Set([...ends, ...records.map((record) => record.at), ...steps.map((step) => step.startedAt)])].sort((a, b) => a - b);
   const locks = lockWaits(records);
-  const shares = new Map<string, TimeShare>();
+  const shares: TimeShare[] = [];
   const longest = new Map<number, Silence>();
   let next = 0;
   const inOrder = [...steps].sort((a, b) => a.startedAt - b.startedAt);
@@ -41,10 +41,9 @@ export function splitTime(
     for (; begun < inOrder.length && inOrder[begun]!.startedAt <= begin; begun++) if (inOrder[begun]!.endedAt > begin) under.push(inOrder[begun]!);
     const owner = ownerOf(begin, end, records, steps, under, stepOf, next, locks);
     const time = end - begin;
-    const id = `${owner.component ?? ''}\u0000${owner.kind}`;
-    const share = shares.get(id);
+    const share = shares.find(({ component, kind }) => component === owner.component && kind === owner.kind);
     if (share) share.time += time;
-    else shares.set(id, { component: owner.component, kind: owner.kind, time });
+    else shares.push({ component: owner.component, kind: owner.kind, time });
     if (owner.step) {
       if (owner.kind === 'work') owner.step.work += time;
       else owner.step.wait += time;
@@ -56,7 +55,7 @@ export function splitTime(
     } else if (next > 0) longest.set(next, { before: next, time, kind: owner.kind, component: owner.component });
   }
   return {
-    time: [...shares.values()].sort((a, b) => b.time - a.time),
+    time: shares.sort((a, b) => b.time - a.time),
     silences: [...longest.values()].filter((silence) => silence.time >= NOTABLE && silence.before < records.length),
   };
 }

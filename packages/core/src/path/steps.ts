@@ -10,7 +10,8 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
   const all: Step[] = [];
   const hops: Hop[] = [];
   const stepOf = new Int32Array(records.length).fill(-1);
-  const open = new Map<string, Step>();
+  /** The last one of each component and host: they are few. */
+  const open: Step[] = [];
   const lastSpoken = new Map<Step, number>();
   const spread = spreads(records);
   const named = new Map<Step, Set<number>>();
@@ -18,10 +19,10 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
   const begun = new Map<number, Step>();
   for (const { index, begins } of inOrder(records)) {
     const record = records[index]!;
-    const place = `${record.component}\u0000${record.host}`;
+    const place = open.findIndex(({ component, host }) => component === record.component && host === record.host);
     const previous = index > 0 ? all[stepOf[index - 1]!] : undefined;
     // what it says at its end belongs where it began
-    let step = begun.get(index) ?? open.get(place);
+    let step = begun.get(index) ?? open[place];
     if (step && !begun.has(index) && calledAgain(step, record, all, lastSpoken, named)) step = undefined;
     const again = step && !begun.has(index) && beginsAnew(step, record, records, named) ? step : undefined;
     if (!step || again) {
@@ -48,7 +49,7 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
       };
       all.push(step);
       named.set(step, new Set());
-      open.set(place, step);
+      open[place < 0 ? open.length : place] = step;
       if (begins) begun.set(index, step);
     }
     if (begins) {

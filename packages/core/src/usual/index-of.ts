@@ -2,10 +2,6 @@ import type { Microseconds } from '../units.ts';
 import { LocalSlots } from './regularly.ts';
 import type { FlowUsual, AtTimes, Saying, UsualSaying } from './types.ts';
 
-const keyOf = ({ component, shape }: Pick<Saying, 'component' | 'shape'>, traits: string): string => `${component}\u0000${shape}\u0000${traits}`;
-/** Stands for any traits. */
-const ANY = '*';
-
 /** One trait of what a component says in one shape. */
 export const traitKey = (component: string, shape: number, name: string): string => `${component}\u0000${shape}\u0000${name}`;
 
@@ -19,9 +15,8 @@ export function plainTraits({ component, shape, traits }: Saying, varied: Readon
 
 /** What is usual, with its sayings found by what they are. */
 export class Usual {
-  private readonly places = new Map<string, number>();
-  /** Sayings by component and shape alone. */
-  private readonly shapes = new Map<string, number[]>();
+  /** Places of the sayings of each shape: they are few. */
+  private readonly places = new Map<number, number[]>();
   private readonly varied: ReadonlySet<string>;
   private readonly slots: LocalSlots;
   private readonly before: Usual | null;
@@ -32,11 +27,9 @@ export class Usual {
     this.before = of.before && new Usual(of.before);
     this.varied = new Set(of.varied);
     of.sayings.forEach((saying, place) => {
-      this.places.set(keyOf(saying, saying.traits), place);
-      const key = keyOf(saying, ANY);
-      const own = this.shapes.get(key);
+      const own = this.places.get(saying.shape);
       if (own) own.push(place);
-      else this.shapes.set(key, [place]);
+      else this.places.set(saying.shape, [place]);
     });
   }
 
@@ -50,7 +43,10 @@ export class Usual {
   }
   /** Place of the saying that a record is one of, -1 where none such was learned. */
   placeOf(record: Saying): number {
-    return this.places.get(keyOf(record, plainTraits(record, this.varied))) ?? -1;
+    const own = this.places.get(record.shape);
+    if (!own) return -1;
+    const traits = plainTraits(record, this.varied);
+    return own.find((place) => this.isOf(place, record) && this.of.sayings[place]!.traits === traits) ?? -1;
   }
   /** Those of all records of a leg. The last leg's are kept: several look at each of them. */
   placesOf<R extends Saying>(records: readonly R[]): readonly number[] {
@@ -62,6 +58,9 @@ export class Usual {
   }
   /** Sayings of the same component and shape, whatever their traits. */
   alike(record: Saying): UsualSaying[] {
-    return (this.shapes.get(keyOf(record, ANY)) ?? []).map((place) => this.of.sayings[place]!);
+    return (this.places.get(record.shape) ?? []).filter((place) => this.isOf(place, record)).map((place) => this.of.sayings[place]!);
+  }
+  private isOf(place: number, { component }: Saying): boolean {
+    return this.of.sayings[place]!.component === component;
   }
 }

@@ -55,21 +55,31 @@ export const flowOf = (flows: readonly FlowRules[], kind: string, value: string)
  * Works out path, outcome and first finding of strands anew and stores them.
  *
  * @param slices keys of the founding identifiers; those that found no strand any more lose their row
- * @returns how many strands were stored
+ * @param goesOn asked before each further slice; what is left where it does not is for another time
+ * @returns how many strands were stored, and the founders that are left
  */
-export async function judge(client: pg.Client, slices: readonly Slice[], context: JudgeContext, progress: (done: number) => void): Promise<number> {
+export async function judge(
+  client: pg.Client,
+  slices: readonly Slice[],
+  context: JudgeContext,
+  progress: (done: number) => void,
+  goesOn: () => boolean = () => true,
+): Promise<{ stored: number; left: number[] }> {
   let stored = 0;
-  let done = 0;
-  for (const slice of slices) {
-    stored += await judgeRows(client, slice, { ...context, twins: new Map() }, (some) => progress(done + some));
-    done += slice.founders.length;
+  const done: number[] = [];
+  let next = 0;
+  for (; next < slices.length && (next === 0 || goesOn()); next++) {
+    const slice = slices[next]!;
+    stored += await judgeRows(client, slice, { ...context, twins: new Map() }, (some) => progress(done.length + some));
+    for (const founder of slice.founders) done.push(founder);
   }
-  if (done === 0) return 0;
+  const left = slices.slice(next).flatMap((slice) => slice.founders);
+  if (done.length === 0) return { stored, left };
   // what is doubled shows only when all are stored
-  if (slices.length > 1) await touch(client, slices.flatMap((slice) => slice.founders)); // prettier-ignore
+  if (next > 1) await touch(client, done);
   const twins = await twinsOf(client, context.once);
   if (twins.size > 0) await judgeRows(client, { ...WHENEVER, founders: [...twins.keys()] }, { ...context, twins }, () => {});
-  return stored;
+  return { stored, left };
 }
 const WHENEVER = { from: -Infinity, to: Infinity };
 

@@ -2,7 +2,7 @@ import { type Graph } from '@fadenweg/core';
 import { partsOf } from './lease-text.ts';
 
 /** Strands that are judged in one go, at most: what is kept of each until they are stored is bounded by it. */
-const MOST = 60_000;
+export const MOST_OF_A_SLICE = 60_000;
 
 /** Strands by their founders, and between which moments records name what belongs to them. */
 export interface Slice {
@@ -17,7 +17,7 @@ export function slicesOf(
   graph: Pick<Graph, 'node' | 'keyOf' | 'bornAt' | 'lastAt'>,
   owner: Int32Array,
   leases: ReadonlyMap<number, string>,
-  most = MOST,
+  most = MOST_OF_A_SLICE,
 ): Slice[] {
   if (founders.length <= most) return [{ founders, from: -Infinity, to: Infinity }];
   const bornAt = (founder: number): number => {

@@ -10,7 +10,7 @@ import { differing, foundersIn, leaseText } from './lease-text.ts';
 import { WeaverNames } from './names.ts';
 import { ownerAtOf, strandOf } from './owner-at.ts';
 import { MOST_RECALLED, Recall, type TakeRecalled } from './recall.ts';
-import { slicesOf } from './slices.ts';
+import { MOST_OF_A_SLICE, slicesOf } from './slices.ts';
 import type { Spent } from './spent.ts';
 import { Usuals } from './usuals.ts';
 import type { Told } from './weaving-worker.ts';
@@ -43,25 +43,28 @@ export class Weaver {
   /** Keys whose owner changed since the last carrying over; null where it were too many to tell. */
   private moved: Set<number> | null = new Set();
   private readonly names = new WeaverNames();
+  /** Someone waits for another tying while strands are judged. */
+  private hurried = false;
 
   private constructor(
     private readonly client: pg.Client,
     private readonly spent: Spent,
     kinds: ReadonlyMap<number, GraphKind>,
+    private readonly sliceSize: number,
   ) {
     this.graph = new Graph(kinds);
   }
 
   /** Reads all identifiers and ties that are stored, as they stand at one moment: batches are stored meanwhile, and tell of themselves afterwards. */
-  static async load(client: pg.Client, spent: Spent): Promise<Weaver> {
+  static async load(client: pg.Client, spent: Spent, sliceSize = MOST_OF_A_SLICE): Promise<Weaver> {
     await client.query('begin isolation level repeatable read read only');
     try {
-      return await Weaver.loadAll(client, spent);
+      return await Weaver.loadAll(client, spent, sliceSize);
     } finally {
       await client.query('commit');
     }
   }
-  private static async loadAll(client: pg.Client, spent: Spent): Promise<Weaver> {
+  private static async loadAll(client: pg.Client, spent: Spent, sliceSize: number): Promise<Weaver> {
     const kinds = new Map<number, GraphKind>();
     const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>(
       'select id, definition from identifier_kind where not retired',
@@ -73,7 +76,7 @@ export class Weaver {
         lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000,
       });
     }
-    const weaver = new Weaver(client, spent, kinds);
+    const weaver = new Weaver(client, spent, kinds, sliceSize);
     const { graph } = weaver;
     await copyOut(client, 'select key, kind_id, first_at, last_at from sighting', (row) => {
       const key = row.big();
@@ -116,6 +119,15 @@ export class Weaver {
     this.recall.forgetSources(new Set(sources));
   }
 
+  /** Someone waits for what is stored to be tied: strands that are being judged are left for later, but for the slice that is under way. */
+  hurry(): void {
+    this.hurried = true;
+  }
+  /** Strands are tied otherwise than before, or left, and not judged yet. */
+  get owes(): boolean {
+    return this.owed.size > 0 || this.owedAll;
+  }
+
   /** Kinds of links that join too much to tell transactions apart. */
   joining(): OverJoining[] {
     return overJoining(this.graph.nodes(), this.graph.edges(), this.graph.isLinkKind);
@@ -138,6 +150,7 @@ export class Weaver {
    * @returns how many strands were judged
    */
   async weave(all: boolean, carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
+    this.hurried = false;
     await this.spent.on('tying', () => this.tie(all));
     return this.judge(carrying, ending, progress);
   }
@@ -226,8 +239,11 @@ export class Weaver {
     if (first) for (const older of await renew()) founders.add(older);
     const judgeThese = async (list: readonly number[]): Promise<number> => {
       const usual = await this.usuals.known(this.client);
-      const slices = slicesOf(list, graph, founder, leases);
-      return this.spent.on('judging', () => judge(this.client, slices, { ...context, usual }, (done) => progress(done, list.length)));
+      const slices = slicesOf(list, graph, founder, leases, this.sliceSize);
+      const told = (done: number): void => progress(done, list.length);
+      const { stored, left } = await this.spent.on('judging', () => judge(this.client, slices, { ...context, usual }, told, () => !this.hurried));
+      for (const one of left) this.owed.add(one);
+      return stored;
     };
     const stored = (await judgeThese([...founders])) + (carrying && !first ? await judgeThese(await renew()) : 0);
     await noteJudged(this.client, by.evidenceEnd);

@@ -17,11 +17,13 @@ export type ToWeaver =
   | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean; judging: boolean; ending: boolean }
   /** Sources are read again from their beginning. */
   | { type: 'again'; sources: readonly number[] }
+  /** Someone waits for what is stored to be tied. */
+  | { type: 'hurry' }
   | { type: 'close' };
 /** What comes of what is stored. */
 type ToldOf = Extract<ToWeaver, { type: 'stored' | 'again' }>;
 export type FromWeaver =
-  | { type: 'woven'; strands: number; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
+  | { type: 'woven'; strands: number; left: boolean; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
   | { type: 'progress'; done: number; of: number }
   | { type: 'failed'; error: string };
 
@@ -45,7 +47,8 @@ port.on('message', (message: ToWeaver) => {
   if (message.type === 'stored' || message.type === 'again') {
     if (weaver && !loading) take(weaver, message);
     else early.push(message);
-  } else if (message.type === 'close') {
+  } else if (message.type === 'hurry') weaver?.hurry();
+  else if (message.type === 'close') {
     queue = queue.then(async () => {
       await client?.end();
       process.exit(0);
@@ -74,7 +77,14 @@ async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver
     let strands = 0;
     if (judging) strands = await weaver!.weave(all, carrying, ending, (done, of) => send({ type: 'progress', done, of }));
     else await spent.on('tying', () => weaver!.tie(all));
-    send({ type: 'woven', strands, joining: carrying || !judging ? weaver!.joining() : null, ms: Date.now() - began, spent: spent.ms });
+    send({
+      type: 'woven',
+      strands,
+      left: judging && weaver!.owes,
+      joining: carrying || !judging ? weaver!.joining() : null,
+      ms: Date.now() - began,
+      spent: spent.ms,
+    });
   } catch (error) {
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
     client = null;

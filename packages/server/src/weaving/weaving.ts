@@ -124,6 +124,8 @@ export class Weaving {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
     const done = new Promise<void>((resolve) => this.waiting.push({ judged, resolve }));
+    // what is judged now may have to be judged again for what whoever waits finds out
+    if (this.busy && this.waiting.every((one) => !one.judged)) this.post({ type: 'hurry' });
     this.schedule();
     return done;
   }
@@ -194,6 +196,7 @@ export class Weaving {
       return;
     }
     this.spent = message.spent;
+    this.unjudged ||= message.left;
     if (message.joining) this.joining = message.joining;
     this.woven();
     this.restedAt = Date.now() + Math.max(SHORTEST_PAUSE, message.ms * (1 / SHARE - 1));

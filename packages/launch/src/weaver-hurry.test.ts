@@ -1,0 +1,38 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type pg from 'pg';
+import { ownClient } from '../../server/src/database/own-client.ts';
+import { Spent } from '../../server/src/weaving/spent.ts';
+import { Weaver } from '../../server/src/weaving/weave.ts';
+import { filesBelow } from './client.ts';
+import { declareDemo } from './demo-data.ts';
+import { makeMorning, startSystem, type System } from './testing/system.ts';
+
+let system: System;
+let client: pg.Client;
+beforeAll(async () => {
+  system = await startSystem();
+  await declareDemo(system.url);
+  const { logs } = await makeMorning(system.folder);
+  expect((await system.bring(await filesBelow([logs]))).state).toBe('done');
+  client = await ownClient(system.postgres.url);
+}, 120_000);
+afterAll(async () => {
+  await client.end();
+  await system.stop();
+});
+
+const judged = async (): Promise<unknown[]> => (await client.query('select * from strand order by founder')).rows;
+
+test('strands are left when somebody waits for ties, and judged alike at the next weaving', async () => {
+  const before = await judged();
+  const SLICE = 40;
+  expect(before.length).toBeGreaterThan(3 * SLICE);
+  await client.query('delete from strand');
+  const weaver = await Weaver.load(client, new Spent(), SLICE);
+  expect(await weaver.weave(true, true, true, () => weaver.hurry())).toBe(SLICE);
+  expect([weaver.owes, (await judged()).length]).toEqual([true, SLICE]);
+  // asked anew, all of them are judged: nobody waits any more
+  await weaver.weave(false, true, true, () => {});
+  expect(weaver.owes).toBe(false);
+  expect(await judged()).toEqual(before);
+}, 60_000);
