@@ -82,18 +82,16 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
 
   const order = sortedEdges(nodes, edges);
   const crowded = crowdedLinks(nodes, edges);
-  const kept: { edge: number; x: number; y: number }[] = [];
-  const anchors = new Map<number, { node: number; from: Microseconds; to: Microseconds }[]>();
+  // both in columns: of edges there are many
+  const kept = new Uint32Array(edges.length);
+  const anchors = new Uint32Array(edges.length);
+  let keptCount = 0;
+  let anchorCount = 0;
   for (const edge of order) {
     const a = edges.a[edge]!;
     const b = edges.b[edge]!;
-    const leasedA = !Number.isNaN(nodes.lease[a]!);
-    if (leasedA || !Number.isNaN(nodes.lease[b]!)) {
-      const leased = leasedA ? a : b;
-      const list = anchors.get(leased);
-      const anchor = { node: leasedA ? b : a, from: edges.first[edge]!, to: edges.last[edge]! };
-      if (list) list.push(anchor);
-      else anchors.set(leased, [anchor]);
+    if (!Number.isNaN(nodes.lease[a]!) || !Number.isNaN(nodes.lease[b]!)) {
+      anchors[anchorCount++] = edge;
       continue;
     }
     const x = find(a);
@@ -104,19 +102,41 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
       const newborn = Math.max(born[x]!, born[y]!) >= first;
       const rivals = (kinds[x]! & kinds[y]!) !== 0;
       if (newborn && !rivals) join(x, y);
-      else kept.push({ edge, x: a, y: b });
+      else kept[keptCount++] = edge;
     } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
-    else kept.push({ edge, x: a, y: b });
+    else kept[keptCount++] = edge;
   }
 
   const founderOf = (node: number): number => founder[find(node)]!;
   const owner = new Int32Array(nodes.length).fill(-1);
   for (let node = 0; node < nodes.length; node++) if (Number.isNaN(nodes.lease[node]!)) owner[node] = founderOf(node);
-  const leased = [...anchors].flatMap(([node, list]) => leases(node, nodes.lease[node]!, list, founderOf, nodes.key));
-  const relations = kept
-    .map(({ edge, x, y }) => ({ founder: founderOf(x), other: founderOf(y), edge }))
-    .filter((relation) => relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other);
+  const leased: Tie[] = [];
+  for (const { node, list } of byLeased(nodes, edges, anchors.subarray(0, anchorCount)))
+    for (const one of leases(node, list, nodes, edges, founderOf)) leased.push(one);
+  const relations: Ownership['relations'] = [];
+  for (const edge of kept.subarray(0, keptCount)) {
+    const relation = { founder: founderOf(edges.a[edge]!), other: founderOf(edges.b[edge]!), edge };
+    if (relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other) relations.push(relation);
+  }
   return { founder: owner, leases: leased, relations };
+}
+
+/** The end of an edge that is used again and again, the first one if both are. */
+const leasedEnd = (nodes: Nodes, edges: Edges, edge: number): number => (Number.isNaN(nodes.lease[edges.a[edge]!]!) ? edges.b : edges.a)[edge]!;
+
+/** Edges of reused keys by their node, in the order in which they are given. */
+function* byLeased(nodes: Nodes, edges: Edges, anchors: Uint32Array): Iterable<{ node: number; list: Uint32Array }> {
+  const ends = new Uint32Array(nodes.length + 1);
+  for (const edge of anchors) ends[leasedEnd(nodes, edges, edge) + 1]!++;
+  for (let node = 0; node < nodes.length; node++) ends[node + 1]! += ends[node]!;
+  const sorted = new Uint32Array(anchors.length);
+  for (const edge of anchors) sorted[ends[leasedEnd(nodes, edges, edge)]!++] = edge;
+  // each has moved on to where the next one began
+  for (let node = 0, from = 0; node < nodes.length; node++) {
+    const to = ends[node]!;
+    if (to > from) yield { node, list: sorted.subarray(from, to) };
+    from = to;
+  }
 }
 
 /** A bit for each kind of business identifier; beyond 31 kinds the last bit is shared, so that two of those never join by birth alone. */
@@ -178,17 +198,15 @@ function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b
 }
 
 /** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
-function leases(
-  node: number,
-  lease: Microseconds,
-  list: { node: number; from: Microseconds; to: Microseconds }[],
-  founderOf: (node: number) => number,
-  key: Float64Array,
-): Tie[] {
-  const spans = list
-    .map((anchor) => ({ founder: founderOf(anchor.node), from: anchor.from, to: anchor.to }))
-    .filter((span) => span.founder >= 0)
-    .sort((x, y) => x.from - y.from || x.to - y.to || key[x.founder]! - key[y.founder]!);
+function leases(node: number, list: Uint32Array, nodes: Nodes, edges: Edges, founderOf: (node: number) => number): Tie[] {
+  const { key } = nodes;
+  const lease = nodes.lease[node]!;
+  const spans: { founder: number; from: Microseconds; to: Microseconds }[] = [];
+  for (const edge of list) {
+    const founder = founderOf((edges.a[edge] === node ? edges.b : edges.a)[edge]!);
+    if (founder >= 0) spans.push({ founder, from: edges.first[edge]!, to: edges.last[edge]! });
+  }
+  spans.sort((x, y) => x.from - y.from || x.to - y.to || key[x.founder]! - key[y.founder]!);
   const merged: typeof spans = [];
   for (const span of spans) {
     const previous = merged[merged.length - 1];
