@@ -66,6 +66,10 @@ describe('records whose time is told in whole seconds', () => {
     ]); // prettier-ignore
   });
 
+  test('that tell how long they took stay before what their component wrote at the very time of what lies within', () => {
+    expect(told([record(1000, 'edge', true, 30_000), record(1210, 'web'), record(1210, 'edge')])).toEqual([['edge 1000', 1000], ['web 1210', 1210], ['edge 1210', 1210]]); // prettier-ignore
+  });
+
   test('never leave their second, and the order is one of time', () => {
     const took = fc.option(fc.nat(3_000_000), { nil: NaN });
     const some = fc.array(fc.tuple(fc.nat(5000), fc.constantFrom('a', 'b', 'c'), fc.boolean(), took), { maxLength: 25 });

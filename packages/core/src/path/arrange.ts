@@ -30,7 +30,7 @@ export function arranged(records: readonly StrandRecord[]): { records: StrandRec
     const record = records[i]!;
     const place = placeOf(record);
     const next = nextOf.get(place) ?? Infinity;
-    latest[i] = ends.get(i) ?? (isCoarse(record) ? Math.min(record.at + SECOND - 1, next) : record.at);
+    latest[i] = isCoarse(record) ? Math.min(ends.get(i) ?? record.at + SECOND - 1, next) : record.at;
     nextOf.set(place, latest[i]!);
   }
   const places = same.sort((a, b) => latest[a]! - latest[b]! || a - b);
