@@ -4,16 +4,31 @@ import type { Finding, FlowRules } from './types.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 
+/** A number, also with commas between thousands; none that is a part of a word or of a longer number. */
+const NUMBER = String.raw`(?<![\p{L}\p{N}_.,])(\d{1,3}(?:,\d{3})+|\d+(?:\.\d+)?)(?![\p{L}\p{N}_]|[.,]\d)`;
+const patterns = new WeakMap<FlowRules['expects'][number], RegExp>();
+
+/** The number before declared words, or behind them with a colon or an equals sign. */
+function patternOf(one: FlowRules['expects'][number]): RegExp {
+  let pattern = patterns.get(one);
+  if (!pattern) {
+    const literal = one.words.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+    pattern = new RegExp(`(?<![\\p{L}\\p{N}_])${literal}[=: ]+${NUMBER}|${NUMBER} ${literal}(?![\\p{L}\\p{N}_])`, 'u');
+    patterns.set(one, pattern);
+  }
+  return pattern;
+}
+
 /** A run that ended without an error but stated a volume outside of what is declared for its flow, or null. */
 export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules): Finding | null {
-  for (const { words, min, max } of flow.expects) {
-    const literal = words.replace(/[^\w ]/g, '\\$&');
-    const pattern = new RegExp(`\\b${literal}[=: ]+(\\d+)\\b|\\b(\\d+) ${literal}\\b`);
+  for (const expected of flow.expects) {
+    const { min, max } = expected;
+    const pattern = patternOf(expected);
     for (let index = 0; index < records.length; index++) {
       const record = records[index]!;
       const hit = pattern.exec(firstLine(record.message));
       if (!hit) continue;
-      const count = Number(hit[1] ?? hit[2]);
+      const count = Number((hit[1] ?? hit[2])!.replaceAll(',', ''));
       if (count >= min && (max === null || count <= max)) continue;
       const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
       return {

@@ -1,0 +1,58 @@
+import { describe, expect, test } from '@jest/globals';
+import { learnUsual } from '../usual/learn.ts';
+import { Usual } from '../usual/index-of.ts';
+import { dice, lessons, milling, said, usualOf } from '../usual/testing/legs.ts';
+import { departed } from './departed.ts';
+import { headline } from './sentence.ts';
+import { LIKELY, SURE } from './sure.ts';
+
+const usual = usualOf(200);
+const leg = (of: Parameters<typeof milling>[1]) => milling(dice(5), { start: 0, ...of });
+
+describe('what departs from the usual, in sentences', () => {
+  test('nothing of a good leg does', () => expect(departed(leg({}), usual)).toEqual([]));
+
+  test('what came late is surer the further beyond the usual it lies, never as sure as possible', () => {
+    const sure = [8000, 20_000, 200_000].map((grinding) => departed(leg({ grinding }), usual)[0]!.confidence);
+    expect(sure).toEqual([...sure].sort((a, b) => a - b));
+    for (const one of sure) {
+      expect(one).toBeGreaterThan(LIKELY);
+      expect(one).toBeLessThan(SURE);
+    }
+  });
+
+  test('what another component did before is named with it, what the same did is not', () => {
+    expect(headline(departed(leg({ grinding: 60_000 }), usual)[0]!.sentence)).toMatch(/1 min after “grinding for 0”/);
+    const late = leg({});
+    const cart = late.slice(0, 3).concat(late.slice(3).map((record) => ({ ...record, at: record.at + 60_000_000 })));
+    expect(headline(departed(cart, usual)[0]!.sentence)).toMatch(/^Slow in cart: “loaded” came 1 min after mill’s “ground \d+ sacks for 0”/);
+  });
+
+  test('a number is told with its usual range, or the one number that it always was', () => {
+    expect(headline(departed(leg({ sacks: 3 }), usual)[0]!.sentence)).toMatch(
+      /but: “ground 3 sacks for 0”\. Usually \d+ to \d+ \(200 good ones\)\.$/,
+    );
+    const always = new Usual(learnUsual('milling', lessons(Array.from({ length: 200 }, (_, i) => milling(dice(i + 1), { sacks: 12 }))))!);
+    expect(headline(departed(leg({ sacks: 3000 }), always)[0]!.sentence)).toMatch(/Usually 12 \(200 good ones\)\.$/);
+  });
+
+  test('a share is told with both numbers, where they stand, and what it usually is', () => {
+    const random = dice(3);
+    const run = (took: number, wrote: number) => [
+      said(0, 'reader', `took ${took} rows`),
+      said(50, 'writer', `wrote ${wrote} rows`),
+      said(60, 'reader', 'closed', { marks: 4 }),
+    ];
+    const good = Array.from({ length: 200 }, () => {
+      const took = 100 + Math.floor(random() * 100_000);
+      return run(took, took);
+    });
+    const shares = new Usual(learnUsual('rows', lessons(good))!);
+    const [found] = departed(run(5000, 2000), shares);
+    expect([found!.kind, found!.record, found!.evidence]).toEqual(['odd-volume', 1, [0, 1]]);
+    expect(headline(found!.sentence)).toBe(
+      'Ended without an error in writer, but: “wrote 2000 rows”, of reader’s “took 5000 rows”: 2,000 of 5,000 are 40 %, usually 100 % (199 good ones).',
+    );
+    expect(departed(run(5000, 5000), shares)).toEqual([]);
+  });
+});

@@ -1,0 +1,46 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { countsOf, numbersIn } from './numbers.ts';
+
+describe('numbers that a message counts', () => {
+  test.each<[string, number[]]>([
+    ['took 40 sacks', [40]],
+    ['1,204 of 12,000 rows', [1204, 12000]],
+    ['a rate of 2.5', [2.5]],
+    ['nothing at all', []],
+    ['first line\nsecond with 7', []],
+    ['ORD-4711 for 3', [3]],
+    ['at 2026-03-04 from 10.0.0.7:8080', []],
+    ['/jobs/17/rows', []],
+    ['retry 3, 5', [3, 5]],
+    ['#5 and 6', [6]],
+    ['took 12ms', []],
+  ])('%s', (message, numbers) => expect(numbersIn(message)).toEqual(numbers));
+
+  test.each(['took 12 ms', 'took 4 s', 'for 3 minutes', 'at 80 %', '80%', 'waits 2 h', 'in 7µs'])('a duration or a share is none: %s', (message) =>
+    expect(numbersIn(message)).toEqual([NaN]),
+  );
+
+  test('a unit that is only the beginning of a word is none', () => expect(numbersIn('5 minor faults, 3 months, 9 sacks')).toEqual([5, 3, 9]));
+
+  test('are as many as stand there, with their places, at most eight', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(1_000_000), { maxLength: 12 }), (numbers) => {
+        const message = numbers.map((one) => `${one} sacks`).join(' and ');
+        expect(numbersIn(message)).toEqual(numbers.slice(0, 8));
+      }),
+    );
+  });
+});
+
+describe('everything that a record counts', () => {
+  test('are the numbers of its words by place, then those of its fields by name, without durations', () => {
+    expect(countsOf({ message: 'read 40 in 3 ms, wrote 39', measures: 'rows=40 a=b=2.5' })).toEqual([
+      { of: '0', value: 40 },
+      { of: '2', value: 39 },
+      { of: 'rows', value: 40 },
+      { of: 'a=b', value: 2.5 },
+    ]);
+    expect(countsOf({ message: 'nothing' })).toEqual([]);
+  });
+});
