@@ -34,7 +34,8 @@ export type { AtTimes, Continuation, FlowUsual, Proportion, Saying, UsualSaying,
 export { HomeChooser } from './stitching/home.ts';
 export { Graph, type GraphKind } from './stitching/graph.ts';
 export { overJoining, type OverJoining } from './stitching/guard.ts';
-export { ownership, type Edges, type Nodes, type Ownership, type Tie } from './stitching/ownership.ts';
+export { LeaseList, Leases, NO_LEASES } from './stitching/leases.ts';
+export { ownership, type Edges, type Nodes, type Ownership } from './stitching/ownership.ts';
 export { discoverLinks, type Discovered } from './identifiers/discover.ts';
 export { LaneFinder } from './stitching/lane.ts';
 export { carryOver, NAMELESS, STRANGE, type LaneRecords } from './stitching/carry-over.ts';

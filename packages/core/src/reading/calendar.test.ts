@@ -48,4 +48,15 @@ describe('the calendar', () => {
     // a week into March, or one day of each month: the days run on in small steps
     expect(dateOrder('03/01/2026 08:00\n03/02/2026 08:00\n03/03/2026 08:00', 0)).toBe('month-first');
   });
+
+  test('tells it also of dates behind their clock, and of month and day without a year', () => {
+    const at = Date.UTC(2026, 10, 30) * 1000;
+    expect(dateOrder('10:00:00 24-11-2026 begun', at)).toBe('day-first');
+    expect(dateOrder('10:00:00.123 11/24/2026 begun', at)).toBe('month-first');
+    expect(dateOrder('24/11 10:00:00 begun', at)).toBe('day-first');
+    expect(dateOrder('11-24 10:00:00 begun', at)).toBe('month-first');
+    expect(dateOrder('03-01 08:00:00\n03-02 08:00:00\n03-03 08:00:00', at)).toBe('month-first');
+    // pairs of numbers count only where no whole dates are
+    expect(dateOrder('24.11.2026 10:00:00 moved from 11/25 10:00:00', at)).toBe('day-first');
+  });
 });

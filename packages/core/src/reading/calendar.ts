@@ -49,6 +49,10 @@ export function dayNumber(year: number, month: number, day: number): number {
 export type DateOrder = 'day-first' | 'month-first' | 'year-first';
 
 const NUMERIC = /(?<![\d./-])(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?=,? +\d{1,2}:\d\d|[T:]\d\d:\d\d)/g;
+/** The same behind its clock. */
+const BEHIND = /(?<=:\d\d(?:[.,]\d{1,9})? )(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?!\d)/g;
+/** Month and day before a clock, without a year. */
+const YEARLESS = /(?<![\d./:-])(\d{2})([/-])(\d{2})(?= \d\d:\d\d:\d\d)/g;
 
 /**
  * The order of dates in numbers, by what all of them in a source allow: no month is above 12, no day above 31. Where that leaves a choice, dates
@@ -63,17 +67,19 @@ export function dateOrder(text: string, modified: Microseconds): DateOrder | nul
   const before: Record<DateOrder, number> = { 'day-first': NaN, 'month-first': NaN, 'year-first': NaN };
   let dates = 0;
   let points = 0;
-  for (const [, first, separator, second, third] of text.matchAll(NUMERIC)) {
+  const year = String(new Date(modified / 1000).getUTCFullYear());
+  const found = [...text.matchAll(NUMERIC), ...text.matchAll(BEHIND)];
+  for (const [, first, separator, second, third = year] of found.length > 0 ? found : text.matchAll(YEARLESS)) {
     const [a, b, c] = [Number(first), Number(second), Number(third)];
     dates++;
     if (separator === '.') points++;
-    const year = c < 100 ? 2000 + c : c;
+    const full = c < 100 ? 2000 + c : c;
     for (const [order, y, m, d] of [
-      ['day-first', year, b, a],
-      ['month-first', year, a, b],
+      ['day-first', full, b, a],
+      ['month-first', full, a, b],
       ['year-first', 2000 + a, b, c],
     ] as const) {
-      if (m < 1 || m > 12 || d < 1 || d > 31 || (order === 'year-first' && third!.length === 4)) continue;
+      if (m < 1 || m > 12 || d < 1 || d > 31 || (order === 'year-first' && third.length === 4)) continue;
       votes[order]++;
       const day = dayNumber(y, m, d);
       if (day !== before[order]) steps[order] += Number.isNaN(before[order]) ? 0 : Math.abs(day - before[order]);

@@ -4,7 +4,7 @@ const WORDS: Record<Exclude<Level, 0>, string> = {
   1: 'trace finest finer all verbose silly fein feinst ausführlich',
   2: 'debug fine dbg dbug deb debug1 debug2 debug3 debug4 debug5',
   3:
-    'info inf information informational notice log config statement ok audit success default ' +
+    'info inf information informational notice log config statement ok audit success default note system ' +
     'hinweis konfiguration konfig meldung infos información informacion informazioni informazione informatie melding nota avviso',
   4: 'warning warn wrn attention warnung achtung avertissement advertencia aviso avvertenza avvertimento attenzione waarschuwing',
   5: 'error err eror severe failure fail failed fehler schwerwiegend fehlgeschlagen erreur grave errore fout ernstig',
@@ -33,3 +33,6 @@ export function levelOfSeverity(severity: number): Level {
   if (severity === 4) return 4;
   return severity <= 6 ? 3 : 2;
 }
+
+/** Level of an answer by its class (RFC 9110, section 15). */
+export const levelOfStatus = (status: number): Level => (status >= 500 ? 5 : status >= 400 ? 4 : status >= 100 ? 3 : 0);

@@ -1,14 +1,16 @@
 import type { Level } from '../units.ts';
 import type { Draft, Fields, FieldValue, ReadingContext } from './types.ts';
-import { levelOf, levelOfSeverity } from './levels.ts';
+import { levelOf, levelOfLetter, levelOfSeverity, levelOfStatus } from './levels.ts';
+import { requestOf } from './request-line.ts';
 import { TimeReader } from './times.ts';
 import { tookOfFields, tookOfText } from './took.ts';
 
 const TIME = ['time', 'timestamp', '@timestamp', 'ts', 'at', 'date', 'datetime', 'eventtime', 't', 'when', '_time', '__realtime_timestamp',
   'time_unix_nano', 'created', 'created_at', 'logged_at', 'log_time', 'zeit', 'zeitstempel', 'horodatage', 'fecha', 'data', 'tijd', 'instant.epochsecond',
+  '@t', 'timeunixnano', 'start_time', 'starttime',
 ]; // prettier-ignore
 const LEVEL = ['level', 'severity', 'loglevel', 'lvl', 'priority', 'error_severity', 'log.level', 'level_name', 'levelname', 'severitytext', 'severity_text',
-  'log_level', '@level', 'levelvalue', 'stufe', 'niveau', 'nivel', 'livello',
+  'log_level', '@level', 'levelvalue', 'stufe', 'niveau', 'nivel', 'livello', '@l', 's',
 ]; // prettier-ignore
 const LOGGER = [
   'logger',
@@ -22,9 +24,14 @@ const LOGGER = [
   'class',
   'sourcecontext',
   'syslog_identifier',
+  'caller',
 ];
-const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description', '@message', 'short_message', 'rendered', '@m', 'nachricht', 'meldung', 'mensaje', 'messaggio', 'bericht', 'body.stringvalue']; // prettier-ignore
+const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description', '@message', 'short_message', 'rendered', '@m', 'nachricht', 'meldung', 'mensaje', 'messaggio', 'bericht', 'body.stringvalue', 'renderedmessage', '@mt', 'messagetemplate']; // prettier-ignore
 const STACK = ['stack', 'stacktrace', 'stack_trace', 'exception', 'error.stack', 'err.stack', 'error.stack_trace', 'exc_info', 'traceback', '@x', 'error.stacktrace', 'exception.stacktrace', 'thrown.extendedstacktrace', 'full_message']; // prettier-ignore
+/** Messages with the names of fields in place of their values. */
+const TEMPLATES = new Set(['@mt', 'messagetemplate']);
+/** Other names that sound of a time. */
+const SOUNDS_OF_TIME = /(?:^|[^a-z])(?:ts|at)$|(?:time|date|timestamp|time_?stamp|nano|nanos)$/i;
 /** Names by role, the most telling first in each; a role is its index here. */
 const NAMES = [TIME, LEVEL, LOGGER, MESSAGE, STACK] as const;
 type Role = 0 | 1 | 2 | 3 | 4;
@@ -41,10 +48,11 @@ const COMPONENT = [
   'kubernetes.container_name',
   'container_name',
   'syslog_identifier',
+  'SYSLOG_IDENTIFIER',
   'program',
   'app_name',
 ];
-const HOST = ['host.name', 'hostname', 'service.host', 'host', 'kubernetes.node_name', '_hostname', 'node_name'];
+const HOST = ['host.name', 'hostname', 'service.host', 'host', 'kubernetes.node_name', '_hostname', '_HOSTNAME', 'node_name'];
 
 /** Finds time, level, logger, message and stack among named fields, whatever their names and their spelling. */
 export class NamedFields {
@@ -60,7 +68,8 @@ export class NamedFields {
   hasTime(fields: Fields): boolean {
     return (
       Object.keys(fields).some((name) => this.slotOf(name) >= 0 && this.slotOf(name) < TIME.length && this.readTime(fields[name]!)) ||
-      this.dateAndClock(fields) !== null
+      this.dateAndClock(fields) !== null ||
+      this.otherTime(fields) !== undefined
     );
   }
 
@@ -92,7 +101,14 @@ export class NamedFields {
       return taken;
     };
     const both = this.dateAndClock(fields);
-    const time = both ?? take(0, (value) => this.readTime(value));
+    let time = both ?? take(0, (value) => this.readTime(value));
+    if (time === undefined) {
+      const name = this.otherTime(rest);
+      if (name !== undefined) {
+        time = rest[name];
+        delete rest[name];
+      }
+    }
     if (time !== undefined) {
       draft.timeText = String(time);
       draft.at = this.times.at;
@@ -105,15 +121,31 @@ export class NamedFields {
     // a name like “message” may hold a message's number: a sentence counts before a single word
     const sentence = MESSAGE.some((_, slot) => isSentence(fields[candidates[OFFSET[3] + slot] ?? '']));
     const message = take(3, (value) => typeof value === 'string' && value !== '' && (!sentence || isSentence(value)));
+    const template = message !== undefined && TEMPLATES_BY.some((slot) => candidates[slot] !== undefined && fields[candidates[slot]] === message);
     const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
-    const said = message === undefined ? '' : String(message);
+    const said = message === undefined ? '' : template ? filled(String(message), fields) : String(message).trimEnd();
     draft.message = stack === undefined ? said : `${said}\n${String(stack)}`;
-    if (draft.message === '' || time === undefined) draft.message = text;
+    if (time === undefined) draft.message = text;
+    else if (draft.message === '') {
+      const request = requestOf(rest);
+      draft.message = request?.words ?? text;
+      if (request && draft.level === 0) draft.level = levelOfStatus(request.status);
+    }
     draft.took = tookOfFields(rest);
     if (Number.isNaN(draft.took)) draft.took = tookOfText(said);
     draft.fields = rest;
     draft.understood = time !== undefined;
     return draft.understood;
+  }
+
+  /** The name of another field that holds a time: by its name, then by what it holds. Sets what `times` has read. */
+  private otherTime(fields: Fields): string | undefined {
+    const names = Object.keys(fields);
+    const isDate = (name: string): boolean => {
+      const value = fields[name];
+      return typeof value === 'string' && value.length >= 19 && value.length <= 40 && this.times.read(value, 0, 'iso') === value.length;
+    };
+    return names.find((name) => SOUNDS_OF_TIME.test(name) && this.readTime(fields[name]!)) ?? names.find(isDate);
   }
 
   /** Slot of a name among the names that have a role, -1 for a plain field. */
@@ -150,10 +182,19 @@ export class NamedFields {
   }
 }
 
+const TEMPLATES_BY = ALL.flatMap((name, slot) => (TEMPLATES.has(name) ? [slot] : []));
+/** A message template with the values of the fields that it names, as far as they are there. */
+const filled = (template: string, fields: Fields): string =>
+  template.replace(/\{[@$]?([\w.]{1,80})(?:,-?\d+)?(?::[^{}]{0,40})?\}/g, (place, name: string) => {
+    const value = fields[name] ?? fields[`Properties.${name}`];
+    return value === undefined ? place : String(value);
+  });
+
 const isSentence = (value: FieldValue | undefined): boolean => typeof value === 'string' && /\s/.test(value);
 
 export function levelOfValue(value: FieldValue): Level {
-  if (typeof value === 'string') return /^\d+$/.test(value) ? levelOfValue(Number(value)) : levelOf(value);
+  if (typeof value === 'string')
+    return /^\d+$/.test(value) ? levelOfValue(Number(value)) : levelOf(value) || levelOfLetter(/^([TDIWEFV])\d?$/.exec(value)?.[1] ?? '-');
   if (typeof value !== 'number') return 0;
   if (value >= 10 && value <= 60) return levelOf(['', 'trace', 'debug', 'info', 'warn', 'error', 'fatal'][Math.floor(value / 10)] ?? '');
   return value >= 0 && value <= 7 ? levelOfSeverity(value) : 0;

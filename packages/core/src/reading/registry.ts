@@ -1,9 +1,10 @@
 import type { Reader, RecordReader, ReadingContext, Sample } from './types.ts';
-import { withoutColours } from './ansi.ts';
 import { accessLog } from './formats/access-log.ts';
+import { containerLines } from './formats/container-lines.ts';
 import { httpWire } from './formats/http-wire.ts';
 import { jsonDocuments } from './formats/json-documents.ts';
 import { jsonLines } from './formats/json-lines.ts';
+import { labelled } from './formats/labelled.ts';
 import { logfmt } from './formats/logfmt.ts';
 import { otlpJson } from './formats/otlp-json.ts';
 import { pgCsvlog } from './formats/pg-csvlog.ts';
@@ -18,8 +19,14 @@ import { xes } from './formats/xes.ts';
 import { xmlEvents } from './formats/xml-events.ts';
 import { w3cExtended } from './formats/w3c-extended.ts';
 
+export { sampleOf } from './sample.ts';
+
+/** Formats whose records are made of lines, as programs write them. */
+const OF_LINES: readonly Reader[] = [pgCsvlog, pgJsonlog, pgStderr, jsonLines, accessLog, syslog, logfmt, text, plain];
+
 /** Every format that is read. A further one is added here and nowhere else. */
 const READERS: readonly Reader[] = [
+  containerLines(OF_LINES),
   pgCsvlog,
   pgJsonlog,
   pgStderr,
@@ -31,6 +38,7 @@ const READERS: readonly Reader[] = [
   w3cExtended,
   accessLog,
   syslog,
+  labelled,
   logfmt,
   table,
   sipTrace,
@@ -64,11 +72,3 @@ export function openReader(format: string, sample: Sample, context: ReadingConte
 /** Whether the sample's times lack the day, so that it has to be found elsewhere. */
 export const lacksDay = (format: string, sample: Sample): boolean =>
   READERS.find((candidate) => candidate.format === format)?.lacksDay?.(sample) ?? false;
-
-/** A sample of a source's first text; a last line that may be cut is left out. */
-export function sampleOf(path: string, start: string, whole: boolean): Sample {
-  const bare = withoutColours(start.charCodeAt(0) === 0xfeff ? start.slice(1) : start);
-  const lines = bare.split('\n').map((line) => (line.endsWith('\r') ? line.slice(0, -1) : line));
-  if (!whole && lines.length > 1) lines.pop();
-  return { path, text: bare, lines };
-}

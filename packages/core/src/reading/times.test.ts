@@ -100,6 +100,34 @@ describe('times as logs write them', () => {
     );
   });
 
+  test.each([
+    ['2026-328 10:41:58.5', '2026-11-24T10:41:58.500000Z'],
+    ['2024.366T23:59:59', '2024-12-31T23:59:59.000000Z'],
+    ['2026 11 24 10:41:58:123', '2026-11-24T10:41:58.123000Z'],
+    ['10:41:58 24-11-2026', '2026-11-24T10:41:58.000000Z'],
+    ['10:41:58.123 2026-11-24', '2026-11-24T10:41:58.123000Z'],
+    ['10:41:58 24/Nov/2026', '2026-11-24T10:41:58.000000Z'],
+    ['2026-11-24 11:41:58 Europe/Berlin', '2026-11-24T10:41:58.000000Z'],
+    ['24-Nov-2026 05:41:58 America/New_York', '2026-11-24T10:41:58.000000Z'],
+  ])('“%s” is a time', (text, at) => expect(read(text, 'UTC')).toBe(at));
+
+  test.each([
+    ['2026-367 10:41:58', null],
+    ['2026-11-24 10:41:58 Nowhere/Atall', '2026-11-24T10:41:58.000000Z'],
+    ['2026-11-24 10:41:58 GET/orders', '2026-11-24T10:41:58.000000Z'],
+  ])('“%s”: a word that looks like a zone is none', (text, at) => expect(read(text, 'UTC')).toBe(at));
+
+  test('month and day without a year are read in the order that the source is known to use', () => {
+    const modified = Date.UTC(2026, 10, 30) * 1000;
+    const at = (text: string, dateOrder?: 'day-first' | 'month-first') => {
+      const times = new TimeReader({ zone: 'UTC', modified, ...(dateOrder ? { dateOrder } : {}) });
+      return times.readAny(text, 0) ? isoMicros(times.at).slice(0, 10) : null;
+    };
+    expect([at('11-24 10:41:58'), at('24/11 10:41:58'), at('24.11. 10:41:58')]).toEqual(['2026-11-24', '2026-11-24', '2026-11-24']);
+    expect([at('04/11 10:41:58', 'day-first'), at('04/11 10:41:58', 'month-first')]).toEqual(['2026-11-04', '2026-04-11']);
+    expect([at('11-24 10:41'), at('13-24 10:41:58', 'month-first'), at('11-24')]).toEqual([null, null, null]);
+  });
+
   test('numbers alone are read in the order that the source is known to use', () => {
     expect(read('04/11/2026 10:41:58', 'UTC', 'numeric', { dateOrder: 'month-first' })).toBe('2026-04-11T10:41:58.000000Z');
     expect(read('26/11/04 10:41:58', 'UTC', 'numeric', { dateOrder: 'year-first' })).toBe('2026-11-04T10:41:58.000000Z');

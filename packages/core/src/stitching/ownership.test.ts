@@ -36,8 +36,8 @@ function strands(records: readonly Naming[]): { owner: (k: number, at?: number) 
     owner: (k, at = 0) => {
       const node = graph.node(k);
       if (node < 0) return null;
-      const lease = found.leases.find((one) => one.node === node && one.from <= at && one.to >= at);
-      const founder = lease ? lease.founder : found.founder[node]!;
+      const leased = found.leases.ownerAt(node, at);
+      const founder = leased >= 0 ? leased : found.founder[node]!;
       return founder < 0 ? null : graph.keyOf(founder);
     },
     relations: found.relations.map((one) => [graph.keyOf(one.founder), graph.keyOf(one.other)].sort().join('-')).sort(),

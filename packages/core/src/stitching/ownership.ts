@@ -1,5 +1,6 @@
 import type { Microseconds } from '../units.ts';
 import { byTime } from './by-time.ts';
+import { LeaseList, type Leases } from './leases.ts';
 
 /** Identifiers that tie, in columns; an index stands for one. Times in microseconds. */
 export interface Nodes {
@@ -22,18 +23,10 @@ export interface Edges {
   length: number;
 }
 
-/** A reused key belongs to a strand (by its founder's index) from one moment to another. */
-export interface Tie {
-  node: number;
-  founder: number;
-  from: Microseconds;
-  to: Microseconds;
-}
-
 export interface Ownership {
   /** For each node the founder of its strand, -1 for none; leased nodes have their leases instead. */
   founder: Int32Array;
-  leases: Tie[];
+  leases: Leases;
   /** Pairs of founders whose strands name each other, with the edge that tells. */
   relations: { founder: number; other: number; edge: number }[];
 }
@@ -110,15 +103,14 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const founderOf = (node: number): number => founder[find(node)]!;
   const owner = new Int32Array(nodes.length).fill(-1);
   for (let node = 0; node < nodes.length; node++) if (Number.isNaN(nodes.lease[node]!)) owner[node] = founderOf(node);
-  const leased: Tie[] = [];
-  for (const { node, list } of byLeased(nodes, edges, anchors.subarray(0, anchorCount)))
-    for (const one of leases(node, list, nodes, edges, founderOf)) leased.push(one);
+  const leased = new LeaseList();
+  for (const { node, list } of byLeased(nodes, edges, anchors.subarray(0, anchorCount))) addLeases(node, list, nodes, edges, founderOf, leased);
   const relations: Ownership['relations'] = [];
   for (const edge of kept.subarray(0, keptCount)) {
     const relation = { founder: founderOf(edges.a[edge]!), other: founderOf(edges.b[edge]!), edge };
     if (relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other) relations.push(relation);
   }
-  return { founder: owner, leases: leased, relations };
+  return { founder: owner, leases: leased.leases(), relations };
 }
 
 /** The end of an edge that is used again and again, the first one if both are. */
@@ -198,7 +190,7 @@ function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b
 }
 
 /** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
-function leases(node: number, list: Uint32Array, nodes: Nodes, edges: Edges, founderOf: (node: number) => number): Tie[] {
+function addLeases(node: number, list: Uint32Array, nodes: Nodes, edges: Edges, founderOf: (node: number) => number, into: LeaseList): void {
   const { key } = nodes;
   const lease = nodes.lease[node]!;
   const spans: { founder: number; from: Microseconds; to: Microseconds }[] = [];
@@ -213,17 +205,13 @@ function leases(node: number, list: Uint32Array, nodes: Nodes, edges: Edges, fou
     if (previous && previous.founder === span.founder) previous.to = Math.max(previous.to, span.to);
     else merged.push({ ...span });
   }
-  return merged.map((span, i) => {
+  merged.forEach((span, i) => {
     const previous = merged[i - 1];
     const next = merged[i + 1];
     const room = previous ? Math.max(0, span.from - previous.to) : Infinity;
     const after = next ? Math.max(0, next.from - span.to) : Infinity;
     const trail = span.to > span.from ? SLACK : lease;
-    return {
-      node,
-      founder: span.founder,
-      from: span.from - Math.min(SLACK, room / 2),
-      to: span.to + Math.min(trail, span.to > span.from ? after / 2 : Math.max(0, after - 1)),
-    };
+    const to = span.to + Math.min(trail, span.to > span.from ? after / 2 : Math.max(0, after - 1));
+    into.add(node, span.founder, span.from - Math.min(SLACK, room / 2), to);
   });
 }

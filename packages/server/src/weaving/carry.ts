@@ -9,14 +9,30 @@ const PIECE = 400_000;
 /** The strand's founder that a record belongs to by its home and time, NaN for none. */
 export type OwnerAt = (home: number, at: number) => number;
 
+/** Records of the sources that are looked at in one go: what is known of them is kept meanwhile. */
+const MOST = 4_000_000;
+
+/** A source whose records may be carried over, with how many it has and between which moments. */
+export interface ToCarry {
+  id: number;
+  records: number;
+  first: number;
+  last: number;
+}
+
 /** Works out anew which records of sources are carried over to strands that their thread or process worked on, and writes what changed. */
-export async function carry(
-  client: pg.Client,
-  sources: readonly { id: number; first: number; last: number }[],
-  ownerAt: OwnerAt,
-): Promise<Set<number>> {
+export async function carry(client: pg.Client, sources: readonly ToCarry[], ownerAt: OwnerAt): Promise<Set<number>> {
   const founders = new Set<number>();
-  if (sources.length === 0) return founders;
+  for (let from = 0; from < sources.length;) {
+    let to = from;
+    for (let records = 0; to < sources.length && (to === from || records + sources[to]!.records <= MOST); to++) records += sources[to]!.records;
+    await carrySome(client, sources.slice(from, to), ownerAt, founders);
+    from = to;
+  }
+  return founders;
+}
+
+async function carrySome(client: pg.Client, sources: readonly ToCarry[], ownerAt: OwnerAt, founders: Set<number>): Promise<void> {
   const ids = sources.map((source) => source.id).join(',');
   const first = sources.reduce((least, one) => Math.min(least, one.first), Infinity);
   const last = sources.reduce((most, one) => Math.max(most, one.last), -Infinity);
@@ -63,7 +79,6 @@ export async function carry(
   await client.query(`update source set carried_bytes = done_bytes where id in (${ids})`);
   await client.query('commit');
   if (added.count > 20_000) await client.query('analyze carried');
-  return founders;
 }
 
 interface Carried {

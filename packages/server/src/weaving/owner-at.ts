@@ -1,30 +1,14 @@
-import { bisector } from 'd3-array';
-import type { Graph } from '@fadenweg/core';
+import type { Graph, Leases } from '@fadenweg/core';
 import type { OwnerAt } from './carry.ts';
-import { partsOf } from './lease-text.ts';
 
 /** By its home and time, the founder's key of the strand that a record belongs to, NaN for none. */
-export function ownerAtOf(graph: Pick<Graph, 'node' | 'keyOf'>, owner: Int32Array, leases: ReadonlyMap<number, string>): OwnerAt {
-  const spans = new Map<number, { founder: number; from: number; to: number }[]>();
-  for (const [node, text] of leases) {
-    const own = partsOf(text).map((part) => {
-      const [founder, from, to] = part.split(' ').map(Number);
-      return { founder: founder!, from: from!, to: to! };
-    });
-    spans.set(
-      node,
-      own.sort((a, b) => a.from - b.from),
-    );
-  }
-  const beginOf = bisector((span: { from: number }) => span.from);
+export function ownerAtOf(graph: Pick<Graph, 'node' | 'keyOf'>, owner: Int32Array, leases: Leases): OwnerAt {
   return (home, at) => {
     const node = graph.node(home);
     if (node < 0) return NaN;
-    const founder = owner[node]!;
-    if (founder >= 0) return graph.keyOf(founder);
-    const own = spans.get(node);
-    const span = own?.[beginOf.right(own, at) - 1];
-    return span && at <= span.to ? span.founder : NaN;
+    const lasting = owner[node] ?? -1;
+    const founder = lasting >= 0 ? lasting : leases.ownerAt(node, at);
+    return founder >= 0 ? graph.keyOf(founder) : NaN;
   };
 }
 

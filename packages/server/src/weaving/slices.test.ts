@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { LeaseList, NO_LEASES } from '@fadenweg/core';
 import { slicesOf } from './slices.ts';
 
 /** Nodes by number: key, first and last mention. */
@@ -20,22 +21,25 @@ const OWNER = Int32Array.from([0, 1, 1, -1, 0]);
 
 describe('slices of strands', () => {
   test('few are one slice, whenever their records are', () => {
-    expect(slicesOf([100, 200], graph, OWNER, new Map(), 2)).toEqual([{ founders: [100, 200], from: -Infinity, to: Infinity }]);
+    expect(slicesOf([100, 200], graph, OWNER, NO_LEASES, 2)).toEqual([{ founders: [100, 200], from: -Infinity, to: Infinity }]);
   });
   test('many lie in the order in which they were born, each with the moments of all that belongs to them', () => {
-    expect(slicesOf([100, 200], graph, OWNER, new Map(), 1)).toEqual([
+    expect(slicesOf([100, 200], graph, OWNER, NO_LEASES, 1)).toEqual([
       { founders: [200], from: 10, to: 90 },
       { founders: [100], from: 50, to: 80 },
     ]);
   });
   test('a reused key belongs to a strand for its lease', () => {
-    const [first, second] = slicesOf([100, 200], graph, OWNER, new Map([[3, '100 1 7;200 93 97']]), 1);
+    const leases = new LeaseList();
+    leases.add(3, 0, 1, 7);
+    leases.add(3, 1, 93, 97);
+    const [first, second] = slicesOf([100, 200], graph, OWNER, leases.leases(), 1);
     expect([first, second]).toEqual([
       { founders: [200], from: 10, to: 97 },
       { founders: [100], from: 1, to: 80 },
     ]);
   });
   test('what founds no strand any more is in a slice too: its row has to go', () => {
-    expect(slicesOf([100, 700], graph, OWNER, new Map(), 1)[0]).toEqual({ founders: [700], from: Infinity, to: -Infinity });
+    expect(slicesOf([100, 700], graph, OWNER, NO_LEASES, 1)[0]).toEqual({ founders: [700], from: Infinity, to: -Infinity });
   });
 });

@@ -1,5 +1,4 @@
-import { type Graph } from '@fadenweg/core';
-import { partsOf } from './lease-text.ts';
+import type { Graph, Leases } from '@fadenweg/core';
 
 /** Strands that are judged in one go, at most: what is kept of each until they are stored is bounded by it. */
 export const MOST_OF_A_SLICE = 60_000;
@@ -16,7 +15,7 @@ export function slicesOf(
   founders: readonly number[],
   graph: Pick<Graph, 'node' | 'keyOf' | 'bornAt' | 'lastAt'>,
   owner: Int32Array,
-  leases: ReadonlyMap<number, string>,
+  leases: Leases,
   most = MOST_OF_A_SLICE,
 ): Slice[] {
   if (founders.length <= most) return [{ founders, from: -Infinity, to: Infinity }];
@@ -39,11 +38,6 @@ export function slicesOf(
     slice.to = Math.max(slice.to, to);
   };
   for (let node = 0; node < owner.length; node++) if (owner[node]! >= 0) reaches(graph.keyOf(owner[node]!), graph.bornAt(node), graph.lastAt(node));
-  for (const [, text] of leases) {
-    for (const part of partsOf(text)) {
-      const [founder, from, to] = part.split(' ').map(Number);
-      reaches(founder!, from!, to!);
-    }
-  }
+  for (let i = 0; i < leases.length; i++) reaches(graph.keyOf(leases.founder[i]!), leases.from[i]!, leases.to[i]!);
   return slices;
 }

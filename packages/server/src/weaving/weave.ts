@@ -1,12 +1,11 @@
 import type pg from 'pg';
-import { Graph, overJoining, ownership, type GraphKind, type OverJoining } from '@fadenweg/core';
+import { Graph, LeaseList, NO_LEASES, overJoining, ownership, type GraphKind, type Leases, type OverJoining } from '@fadenweg/core';
 import { ALWAYS } from '../repositories/identifiers.ts';
-import { carry } from './carry.ts';
+import { carry, type ToCarry } from './carry.ts';
 import { copyOut } from './copy-out.ts';
 import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
-import { differing, foundersIn, leaseText } from './lease-text.ts';
 import { WeaverNames } from './names.ts';
 import { ownerAtOf, strandOf } from './owner-at.ts';
 import { MOST_RECALLED, Recall, type TakeRecalled } from './recall.ts';
@@ -28,8 +27,8 @@ export class Weaver {
   private readonly graph: Graph;
   /** Founder's node by node, -1 for none, as written. Nodes beyond its end were never written. */
   private founder: Int32Array = new Int32Array(0);
-  /** Leases of a reused key as one text, as written. */
-  private leases = new Map<number, string>();
+  /** Leases of reused keys, as written. */
+  private leases: Leases = NO_LEASES;
   private readonly touched = new Set<number>();
   /** What was told since strands were judged last. */
   private recall = new Recall(0);
@@ -85,14 +84,16 @@ export class Weaver {
     });
     await copyOut(client, 'select a, b, first_at, last_at from edge', (row) => graph.tie(row.big(), row.big(), row.big(), row.big()));
     weaver.founder = new Int32Array(graph.size).fill(-1);
+    const leases = new LeaseList();
     await copyOut(client, 'select key, founder, valid_from, valid_to from tie order by key, valid_from', (row) => {
       const node = graph.node(row.big());
-      const founder = row.big();
+      const founder = graph.node(row.big());
       const from = row.big();
       if (node < 0) return; // what was taken out; the whole is written anew then
-      if (from === -ALWAYS) weaver.founder[node] = graph.node(founder);
-      else weaver.leases.set(node, leaseText(weaver.leases.get(node), founder, from, row.big()));
+      if (from === -ALWAYS) weaver.founder[node] = founder;
+      else if (founder >= 0) leases.add(node, founder, from, row.big());
     });
+    weaver.leases = leases.leases();
     weaver.recall = new Recall(graph.size);
     return weaver;
   }
@@ -162,17 +163,20 @@ export class Weaver {
     const touched = [...this.touched];
     this.touched.clear();
     const found = ownership(graph.nodes(), graph.edges());
-    const leases = new Map<number, string>();
-    for (const { node, founder, from, to } of found.leases)
-      leases.set(node, leaseText(leases.get(node), graph.keyOf(founder), Math.floor(from), Math.floor(to)));
+    const { leases } = found;
     const changed: number[] = [];
     const founders = this.owed;
     const note = (node: number): void => {
       if (node >= 0) founders.add(graph.keyOf(node));
     };
-    const leased = new Set([...leases.keys(), ...this.leases.keys()]);
     for (let node = 0; node < found.founder.length; node++) {
-      if (leased.has(node)) continue; // these have spans, below
+      if (leases.has(node) || this.leases.has(node)) {
+        if (leases.isAs(node, this.leases) && !all) continue;
+        changed.push(node);
+        leases.differing(node, this.leases, note);
+        this.leases.differing(node, leases, note);
+        continue;
+      }
       const before = this.founder[node] ?? -1;
       const now = found.founder[node]!;
       if (before === now && !all) continue;
@@ -180,17 +184,9 @@ export class Weaver {
       note(before);
       note(now);
     }
-    for (const node of leased) {
-      const before = this.leases.get(node);
-      const now = leases.get(node);
-      if (before === now && !all) continue;
-      changed.push(node);
-      foundersIn(differing(before, now), founders);
-      foundersIn(differing(now, before), founders);
-    }
     for (const node of touched) {
       note(found.founder[node]!);
-      foundersIn(leases.get(node), founders);
+      for (let i = leases.begin(node); i < leases.end(node); i++) note(leases.founder[i]!);
     }
     if (all) for (const { founder } of (await this.client.query<{ founder: number }>('select founder from strand')).rows) founders.add(founder);
     await writeTies(this.client, graph, changed, all ? null : { founder: this.founder, leases: this.leases }, { founder: found.founder, leases });
@@ -260,13 +256,13 @@ export class Weaver {
   }
 
   /** The founders all of whose identifiers are new since the last weaving: every record of theirs is among the glimpses. */
-  private recalled(recall: Recall, founders: ReadonlySet<number>, owner: Int32Array, leases: ReadonlyMap<number, string>): number[] {
+  private recalled(recall: Recall, founders: ReadonlySet<number>, owner: Int32Array, leases: Leases): number[] {
     const { graph } = this;
     if (recall.overflown) return [];
     const older = new Set<number>();
     for (let node = 0; node < Math.min(recall.since, owner.length); node++)
       if (owner[node]! >= 0 && recall.isOlder(node)) older.add(graph.keyOf(owner[node]!));
-    for (const [node, text] of leases) if (recall.isOlder(node)) foundersIn(text, older);
+    for (let i = 0; i < leases.length; i++) if (recall.isOlder(leases.node[i]!)) older.add(graph.keyOf(leases.founder[i]!));
     return [...founders].filter((founder) => !older.has(founder));
   }
 
@@ -276,11 +272,11 @@ export class Weaver {
     for (const node of changed) this.moved?.add(this.graph.keyOf(node));
   }
   /** Sources that are read further than they were carried over, and those that name a key whose owner changed. */
-  private async uncarried(all: boolean): Promise<{ id: number; first: number; last: number }[]> {
+  private async uncarried(all: boolean): Promise<ToCarry[]> {
     const { moved, client } = this;
     this.moved = new Set();
-    const { rows } = await client.query<{ id: number; first: number; last: number }>(
-      `select id, first_at as first, last_at as last from source
+    const { rows } = await client.query<ToCarry>(
+      `select id, records, first_at as first, last_at as last from source
          where records > 0 and ($1 or carried_bytes < done_bytes or id in (select source_id from sighting where key = any($2)))`,
       [all || moved === null, moved === null ? [] : [...moved]],
     );

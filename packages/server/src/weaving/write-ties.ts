@@ -1,19 +1,18 @@
 import type pg from 'pg';
-import type { Graph, Ownership } from '@fadenweg/core';
+import type { Graph, Leases, Ownership } from '@fadenweg/core';
 import { CopyRows } from '../intake/copy-rows.ts';
 import { copyInto } from '../intake/store-batch.ts';
 import { ALWAYS } from '../repositories/identifiers.ts';
-import { partsOf } from './lease-text.ts';
 
 /** Identifiers whose ties are sent at once. */
 const TIES = 200_000;
 /** After so many the statistics are out of date. */
 const MANY = 20_000;
 
-/** To which strand each identifier belongs: the founder's node, -1 for none, and the leases of a reused key as one text. */
+/** To which strand each identifier belongs: the founder's node, -1 for none, and the leases of reused keys. */
 export interface Ties {
   founder: Int32Array;
-  leases: ReadonlyMap<number, string>;
+  leases: Leases;
 }
 
 /**
@@ -41,16 +40,13 @@ export async function writeTies(
     const put = (node: number, owner: number, from: number, to: number): void => {
       rows.begin(4);
       rows.big(graph.keyOf(node));
-      rows.big(owner);
+      rows.big(graph.keyOf(owner));
       rows.big(from);
       rows.big(to);
     };
     for (const node of changed.slice(i, i + TIES)) {
-      if (founder[node]! >= 0) put(node, graph.keyOf(founder[node]!), -ALWAYS, ALWAYS);
-      for (const part of partsOf(leases.get(node))) {
-        const [owner, from, to] = part.split(' ').map(Number);
-        put(node, owner!, from!, to!);
-      }
+      if (founder[node]! >= 0) put(node, founder[node]!, -ALWAYS, ALWAYS);
+      for (let j = leases.begin(node); j < leases.end(node); j++) put(node, leases.founder[j]!, leases.from[j]!, leases.to[j]!);
     }
     await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
   }
@@ -60,7 +56,6 @@ export async function writeTies(
 
 /** Writes which strands name each other, both ways. */
 export async function writeRelations(client: pg.Client, graph: Graph, { relations }: Ownership): Promise<void> {
-  const pairs = new Set<string>();
   const rows = new CopyRows();
   for (const { founder, other } of relations) {
     const a = graph.keyOf(founder);
@@ -69,9 +64,7 @@ export async function writeRelations(client: pg.Client, graph: Graph, { relation
       [a, b],
       [b, a],
     ] as const) {
-      const pair = `${x} ${y}`;
-      if (pairs.has(pair)) continue;
-      pairs.add(pair);
+      // prettier-ignore
       rows.begin(2);
       rows.big(x);
       rows.big(y);
@@ -81,6 +74,6 @@ export async function writeRelations(client: pg.Client, graph: Graph, { relation
   await client.query('create temp table relation_now (founder bigint, other bigint) on commit drop');
   await copyInto(client, 'relation_now', 'founder, other', rows.finish());
   await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
-  await client.query('insert into relation select founder, other from relation_now on conflict do nothing');
+  await client.query('insert into relation select distinct founder, other from relation_now on conflict do nothing');
   await client.query('commit');
 }

@@ -1,5 +1,6 @@
-import type { Draft, Level, Reader, RecordReader, ReadingContext } from './shared.ts';
+import type { Draft, Reader, RecordReader, ReadingContext } from './shared.ts';
 import { keyValues } from '../keyvalues.ts';
+import { levelOfStatus } from '../levels.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfFields } from '../took.ts';
 
@@ -15,9 +16,6 @@ export const accessLog: Reader = {
   },
   open: (_sample, context) => new AccessLogReader(context),
 };
-
-/** Level of an answer by its class (RFC 9110, section 15). */
-export const levelOfStatus = (status: number): Level => (status >= 500 ? 5 : status >= 400 ? 4 : 3);
 
 class AccessLogReader implements RecordReader {
   private readonly times: TimeReader;

@@ -1,5 +1,5 @@
 import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
-import { levelOfStatus } from './access-log.ts';
+import { levelOfStatus } from '../levels.ts';
 import { directionOf } from './sip-trace.ts';
 import { learnLayout, text, TextReader } from './text.ts';
 

@@ -44,7 +44,7 @@ class PgStderrReader implements RecordReader {
   private readonly place: TimePlace;
   constructor(sample: Sample, context: ReadingContext) {
     this.times = new TimeReader(context);
-    this.place = learnPlace(sample, this.times) ?? { layout: 'iso', column: 0, words: 0 };
+    this.place = learnPlace(sample, this.times) ?? { layout: 'iso', column: 0, words: 0, glued: false };
   }
   start(): void {}
   begins(line: string): boolean {

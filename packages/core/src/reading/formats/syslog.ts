@@ -1,4 +1,5 @@
 import type { Draft, Level, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
+import { InnerJson } from './inner-json.ts';
 import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfSeverity } from '../levels.ts';
 import { TimeReader, type TimeLayout } from '../times.ts';
@@ -10,7 +11,7 @@ const NEW = /^<(\d{1,3})>1 (\S+) (\S{1,255}) (\S{1,48}) (\S{1,128}) (\S{1,32}) /
 const COUNTED = /^\d{1,6} (?=<\d{1,3}>)/;
 const PRIORITY = /^<(\d{1,3})>/;
 /** `HOST TAG[PID]:` behind the time of RFC 3164, section 4.1. */
-const OLD = /^ (\S{1,255}) ([^\s:[\]]{1,64})(?:\[([^\]\s]{1,32})\])?: ?/;
+const OLD = /^ (-|[\p{L}\d_:][^\s[\](){}<>"'|,;=]{0,254}) ([^\s:[\]]{1,64})(?:\[([^\]\s]{1,32})\])?: ?/u;
 const LAYOUTS: readonly TimeLayout[] = ['month-name', 'iso'];
 
 /** Messages of syslog, RFC 5424 and RFC 3164, as kept in files; also with ISO times in place of the old ones. */
@@ -27,8 +28,10 @@ export const syslog: Reader = {
 
 class SyslogReader implements RecordReader {
   private readonly times: TimeReader;
+  private readonly inner: InnerJson;
   constructor(context: ReadingContext) {
     this.times = new TimeReader(context);
+    this.inner = new InnerJson(context);
   }
   start(): void {}
 
@@ -36,7 +39,9 @@ class SyslogReader implements RecordReader {
     const bare = line.replace(COUNTED, '');
     if (NEW.test(bare)) return true;
     const end = this.oldTime(bare);
-    return end > 0 && OLD.test(bare.slice(end, end + 400));
+    const hit = end > 0 ? OLD.exec(bare.slice(end, end + 400)) : null;
+    // a level where the host should be: lines of a program, with its logger before the colon
+    return hit !== null && levelOf(hit[1]!) === 0;
   }
 
   /** Where the time of the old layout ends, -1 where there is none. */
@@ -57,12 +62,13 @@ class SyslogReader implements RecordReader {
     else this.readOld(text, draft);
     if (!draft.understood) return;
     this.times.reached();
+    this.inner.read(draft);
     const breakAt = draft.message.indexOf('\n');
     const first = breakAt < 0 ? draft.message : draft.message.slice(0, breakAt);
     if (first.includes('=')) keyValues(first, draft.fields);
     const word = /^\[?(\p{L}{3,9})\]?[: ]/u.exec(first);
     if (draft.level === 0 && word) draft.level = levelOf(word[1]!);
-    draft.took = tookOfFields(draft.fields);
+    if (Number.isNaN(draft.took)) draft.took = tookOfFields(draft.fields);
     if (Number.isNaN(draft.took)) draft.took = tookOfText(first);
   }
 

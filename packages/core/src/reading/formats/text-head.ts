@@ -3,11 +3,12 @@ import type { Level } from '../../units.ts';
 import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfLetter } from '../levels.ts';
 
-type Role = 'level' | 'letter' | 'thread' | 'logger' | 'pid' | 'context' | 'skip';
+/** A level in brackets stands at a level's place also where its word is not known. */
+type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'stream' | 'context' | 'skip';
 interface Element {
-  /** Source of a pattern with one group at most, tried where the element before ended. */
+  /** Source of a pattern, tried where the element before ended; a group for each of its roles but `skip`. */
   source: string;
-  role: Role;
+  roles: readonly Role[];
 }
 /** What stands between time and message, learned from many lines: level, thread, logger in whatever order and brackets. */
 export interface Head {
@@ -19,15 +20,37 @@ export interface Head {
 
 const GAP = '[ \\t]*';
 const WORD = '([A-Za-zÀ-ÿ?]{2,14}\\d?)';
-const LEVELS = [`\\[ *${WORD} *\\]:?`, `\\( *${WORD} *\\):?`, `< *${WORD} *>:?`, `\\| *${WORD}(?= *\\|)`, `${WORD}(?=[:/\\s|,;\\]-]|$):?`];
-const LETTERS = ['\\[([TDIWEFV])\\]', '([TDIWEFV])(?=[ /|]|\\d|$)'];
+const LEVELS: readonly Element[] = [
+  ...[`\\[ *${WORD} *\\]:?`, `\\( *${WORD} *\\):?`, `< *${WORD} *>:?`, `"${WORD}"`].map((source): Element => ({ source, roles: ['marked-level'] })),
+  { source: `\\| *${WORD}(?= *\\|)`, roles: ['level'] },
+  { source: `[,;]"?${WORD}"?(?=[,;])`, roles: ['level'] },
+  { source: `\\[([\\w.-]{1,40}):${WORD}\\]`, roles: ['logger', 'level'] },
+  { source: `([\\w-]{1,40})\\.${WORD}:(?=\\s)`, roles: ['logger', 'level'] },
+  { source: `${WORD}(?=[:/\\s|,;[\\]-]|$)[:\\]]?`, roles: ['level'] },
+];
+const LETTERS = ['\\[([A-Z])\\]', '([A-Z])(?=[ /|]|\\d|$)'];
+const LEVEL_LETTERS = new Set('TDIWEFV');
 const SEPARATOR = '(?:(?:-{1,3}|–|—|::?|;|>|=>|,)(?=\\s)|\\|)';
-const LOGGER = '([\\p{L}\\d_$][\\p{L}\\d_$./<>#@-]{0,119}(?:\\[\\d+\\])?)(?=[ \\t]*(?:(?:-{1,2}|–|\\||=>)[ \\t]|:[ \\t]|:$))';
+const LOGGER =
+  '([\\p{L}\\d_$][\\p{L}\\d_$./<>#@-]{0,119}(?:::[\\p{L}\\d_<>]{1,60}){0,8}(?:\\[\\d+\\]|:\\d{1,6})?)(?=[ \\t]*(?:(?:-{1,2}|–|\\||=>)[ \\t]|:[ \\t]|:$))';
 /** A logger between colons without blanks: `INFO:lens.calc:message`. */
 const GLUED = '([\\p{L}_$][\\p{L}\\d_$.-]{0,119}):(?=\\S)';
-/** A file and its line before a closing bracket. */
-const PLACE = '([\\w$./-]{1,100}:\\d{1,6})\\]';
+/** A file and its line, or a module, before a closing bracket. */
+const PLACE = '([\\w$./-]{1,100}:\\d{1,6}|[\\w$]{1,60}(?:(?:::|\\.)[\\w$]{1,60}){0,8})\\]';
+/** A file and its line before a blank. */
+const FILE_LINE = '([\\w$./-]{1,100}\\.[a-zA-Z]{1,5}:\\d{1,6})(?=[ \\t])';
+/** A process and a thread of it. */
+const PROCESS = '(\\d{1,10}#\\d{1,10}):';
 const CELL = '([^|\\n]{1,80}?)(?= *\\|)';
+/** A name of several parts that nothing but its place tells: before a bracket or a tab, or a class with its method. */
+const NAMED = ['([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=[ \\t]+\\[)', '([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=\\t)'];
+const METHOD = '([\\p{L}_$][\\p{L}\\d_$]{0,60}(?:\\.[\\p{L}\\d_$<>]{1,80}){2,12})(?=[ \\t])';
+/** Where a container's line came from, and whether it is whole (F) or a part. */
+const STREAM = '(stdout|stderr) [FP](?=[ \\t]|$)';
+/** What the program itself says of the time, behind the time at which its line was taken in. */
+const SECOND_TIME = '\\d{4}-\\d\\d-\\d\\d[ T]\\d\\d:\\d\\d:\\d\\d(?:[.,]\\d{1,9})?(?:Z| ?[+-]\\d\\d:?\\d\\d)?';
+/** What stands between time and level where that has brackets or pairs: a process, a thread, what is worked on. */
+const BEFORE_LEVEL = ['#(\\d{1,10})\\]', '([\\da-f]{8})(?=[ \\t])', '((?:[\\w.]{1,40}=\\S{1,80}[ \\t]+){1,10})', '(\\S{1,120})(?=[ \\t])'];
 const MOST_ELEMENTS = 10;
 
 /** The elements that most of these texts begin with, one after the other. */
@@ -43,68 +66,88 @@ export function learnHead(texts: readonly string[]): Head | null {
     rests = rests.map((rest) => rest.slice(pattern.exec(rest)?.[0].length ?? rest.length)).filter((rest) => rest.trim() !== '');
     if (rests.length < 1) break;
   }
-  const last = elements.findLastIndex((element) => element.role !== 'skip');
+  const last = elements.findLastIndex((element) => !isSkip(element));
   const used = elements.slice(0, last + 1);
   if (used.length === 0) return null;
   const nested = used.reduceRight((inner, element) => `${GAP}${element.source}${inner === '' ? '' : `(?:${inner})?`}`, '');
   return {
     pattern: new RegExp(`^${nested}`, 'u'),
-    roles: used.filter((element) => element.role !== 'skip').map((element) => element.role),
-    hasLevel: used.some((element) => element.role === 'level' || element.role === 'letter'),
+    roles: used.filter((element) => !isSkip(element)).flatMap((element) => element.roles),
+    hasLevel: used.some(isLevel),
   };
 }
+const isSkip = ({ roles }: Element): boolean => roles.includes('skip');
+const isLevel = ({ roles }: Element): boolean => roles.some((role) => role === 'level' || role === 'marked-level' || role === 'letter');
 
 const patternOf = (element: { source: string }): RegExp => new RegExp(`^${GAP}${element.source}`, 'u');
 
 function nextElement(rests: readonly string[], before: readonly Element[]): Element | null {
-  const has = (role: Role): boolean => before.some((element) => element.role === role);
-  const levelFound = has('level') || has('letter');
+  const has = (role: Role): boolean => before.some((element) => element.roles.includes(role));
+  const levelFound = before.some(isLevel);
   if (!levelFound) {
+    if (!has('stream') && matches(rests, STREAM).share >= 0.9) return { source: STREAM, roles: ['stream'] };
+    if (matches(rests, SECOND_TIME).share >= 0.8) return { source: SECOND_TIME, roles: ['skip'] };
     const level = levelElement(rests);
     if (level) return level;
   }
   for (const source of ['\\[([^\\]\\n]{0,200})\\]:?', '\\(([^)\\n]{0,120})\\):?', '\\{([^}\\n]{0,200})\\}:?']) {
     const { share, values } = matches(rests, source);
-    if (share >= 0.8) return { source, role: roleOf(values, has) };
+    if (share >= 0.8) return { source, roles: [roleOf(values, has)] };
   }
-  if (matches(rests, SEPARATOR).share >= 0.8) return { source: SEPARATOR, role: 'skip' };
+  if (matches(rests, SEPARATOR).share >= 0.8) return { source: SEPARATOR, roles: ['skip'] };
+  if (matches(rests, PROCESS).share >= 0.8) return { source: PROCESS, roles: ['thread'] };
   const number = '(\\d{1,10})(?=[ \\t])';
   if (matches(rests, number).share >= 0.8) {
-    const behind = rests.map((rest) => rest.replace(patternOf({ source: number }), ''));
+    const behind = behindOf(rests, number);
     const marked =
       matches(behind, '(?:-{3}|\\[|\\()').share >= 0.8 ||
       (!levelFound && levelElement(behind) !== null) ||
       matches(behind, LOGGER).share >= 0.8 ||
       matches(behind, PLACE).share >= 0.8;
-    if (marked) return { source: number, role: has('pid') ? 'thread' : 'pid' };
+    if (marked || (!levelFound && levelSoon(behind))) return { source: number, roles: [has('pid') ? 'thread' : 'pid'] };
   }
-  if (!levelFound) {
-    const word = '(\\S{1,120})(?=[ \\t])';
-    const { values } = matches(rests, word);
-    const behind = rests.map((rest) => rest.replace(patternOf({ source: word }), ''));
-    if (levelElement(behind)) return { source: word, role: roleOf(values, has) };
-  }
-  if (before.length > 0 && before.some((element) => element.source === SEPARATOR)) {
+  if (!levelFound)
+    for (const source of BEFORE_LEVEL) {
+      const { share, values } = matches(rests, source);
+      if (share < 0.6) continue;
+      const behind = behindOf(rests, source);
+      if (levelElement(behind) || (source === BEFORE_LEVEL[1] && levelSoon(behind))) return { source, roles: [roleOf(values, has)] };
+    }
+  const first = before[0];
+  if (first && before.some(({ source }) => source === SEPARATOR)) {
     const { share, values } = matches(rests, CELL);
-    if (share >= 0.85) return { source: CELL, role: roleOf(values, has) };
+    if (share >= 0.85) return { source: CELL, roles: [roleOf(values, has)] };
   }
-  if (!has('logger') && matches(rests, PLACE).share >= 0.8) return { source: PLACE, role: 'logger' };
-  if (!has('logger')) {
-    const glued = matches(rests, GLUED);
-    if (before.length > 0 && glued.share >= 0.9 && new Set(glued.values).size <= Math.max(5, rests.length * 0.3))
-      return { source: GLUED, role: 'logger' };
-    const { share } = matches(rests, LOGGER);
-    if (share >= 0.6) return { source: LOGGER, role: 'logger' };
-  }
-  return null;
+  return has('logger') ? null : loggerElement(rests, before);
 }
 
-function levelElement(rests: readonly string[]): Element | null {
-  for (const source of LEVELS) {
-    const { values } = matches(rests, source);
-    if (values.filter((value) => levelOf(value) > 0).length >= rests.length * 0.6) return { source, role: 'level' };
+function loggerElement(rests: readonly string[], before: readonly Element[]): Element | null {
+  const logger = (source: string): Element => ({ source, roles: ['logger'] });
+  for (const source of [PLACE, FILE_LINE]) if (matches(rests, source).share >= 0.8) return logger(source);
+  const glued = matches(rests, GLUED);
+  if (before.length > 0 && glued.share >= 0.9 && new Set(glued.values).size <= Math.max(5, rests.length * 0.3)) return logger(GLUED);
+  if (matches(rests, LOGGER).share >= 0.6) return logger(LOGGER);
+  if (!before.some(isLevel)) return null;
+  for (const source of NAMED) {
+    const { share, values } = matches(rests, source);
+    if (share >= 0.8 && values.filter((value) => NAME.test(value)).length >= values.length * 0.7) return logger(source);
   }
-  for (const source of LETTERS) if (matches(rests, source).share >= 0.9) return { source, role: 'letter' };
+  return matches(rests, METHOD).share >= 0.8 ? logger(METHOD) : null;
+}
+
+const behindOf = (rests: readonly string[], source: string): string[] => rests.map((rest) => rest.replace(patternOf({ source }), ''));
+/** Whether a level stands behind one more word. */
+const levelSoon = (rests: readonly string[]): boolean => levelElement(behindOf(rests, '(\\S{1,120})(?=[ \\t])')) !== null;
+
+function levelElement(rests: readonly string[]): Element | null {
+  for (const element of LEVELS) {
+    const { values } = matches(rests, element.source);
+    if (values.filter((value) => levelOf(value) > 0).length >= rests.length * 0.6) return element;
+  }
+  for (const source of LETTERS) {
+    const { share, values } = matches(rests, source);
+    if (share >= 0.9 && values.filter((value) => LEVEL_LETTERS.has(value)).length >= values.length * 0.8) return { source, roles: ['letter'] };
+  }
   return null;
 }
 
@@ -116,7 +159,9 @@ function matches(rests: readonly string[], source: string): { share: number; val
     const hit = pattern.exec(rest);
     if (!hit) continue;
     count++;
-    if (hit[1] !== undefined) values.push(hit[1]);
+    // of several groups the last one is the level
+    const value = hit[hit.length - 1];
+    if (hit.length > 1 && value !== undefined) values.push(value);
   }
   return { share: count / rests.length, values };
 }
@@ -141,10 +186,12 @@ export function readHead(text: string, head: Head | null, draft: Draft): number 
     const value = hit[i + 1]?.trim();
     if (!value) continue;
     const role = head.roles[i]!;
-    if (role === 'level') {
+    if (role === 'level' || role === 'marked-level') {
       level = levelOf(value);
-      if (level === 0) return 0;
-    } else if (role === 'letter') level = levelOfLetter(value);
+      if (level === 0 && role === 'level') return 0;
+      if (level === 0) draft.fields.level = value;
+    } else if (role === 'stream') draft.fields.stream = value;
+    else if (role === 'letter') level = levelOfLetter(value);
     else if (role === 'logger') draft.logger = value;
     else if (role === 'pid') draft.fields.pid = Number(value);
     else if (role === 'thread') draft.fields.thread = value;

@@ -14,6 +14,8 @@ export interface TimePlace {
   column: number;
   /** Words before it. */
   words: number;
+  /** It begins inside of a word, behind a bracket, a quote or an equals sign. */
+  glued: boolean;
 }
 export interface Learned extends TimePlace {
   /** Share of the sample's unindented lines that begin with the time. */
@@ -51,11 +53,11 @@ function search(sample: Sample, times: TimeReader): Learned | null {
       above = null;
       continue;
     }
-    const words = wordsBefore(line, found.column);
-    const key = `${found.layout} ${words}`;
+    const { words, glued } = wordsBefore(line, found.column);
+    const key = `${found.layout} ${words}${glued ? ' glued' : ''}`;
     let group = seen.get(key);
     if (!group) {
-      group = { layout: found.layout, column: found.column, words, share: 0, before: [], behind: [], next: [], count: 0 };
+      group = { layout: found.layout, column: found.column, words, glued, share: 0, before: [], behind: [], next: [], count: 0 };
       seen.set(key, group);
     }
     if (group.column !== found.column) group.column = -1;
@@ -83,15 +85,29 @@ export function timeAt(line: string, place: TimePlace, times: TimeReader): { fro
     while (line.charCodeAt(pos) === 32 || line.charCodeAt(pos) === 9) pos++;
     if (pos >= line.length || pos > LATEST_TIME) return null;
   }
+  if (place.glued) return insideWord(line, pos, place, times);
   while (pos < line.length && OPENING.has(line[pos]!)) pos++;
   const to = times.read(line, pos, place.layout);
   return to > 0 ? { from: pos, to } : null;
 }
 const OPENING = new Set('[(<{"\'|');
 
-function wordsBefore(line: string, column: number): number {
-  const before = line.slice(0, column).replace(/[[(<{"'|]+$/, '');
-  return before.trim() === '' ? 0 : before.trim().split(/\s+/).length;
+function insideWord(line: string, from: number, place: TimePlace, times: TimeReader): { from: number; to: number } | null {
+  for (let pos = from; pos < Math.min(line.length, from + LATEST_TIME) && line.charCodeAt(pos) > 32; pos++) {
+    if (line[pos] !== '=' && !OPENING.has(line[pos]!)) continue;
+    const to = times.read(line, pos + 1, place.layout);
+    if (to > 0) return { from: pos + 1, to };
+  }
+  return null;
+}
+
+/** Whole words before a column, and whether it stands inside of one more. */
+function wordsBefore(line: string, column: number): { words: number; glued: boolean } {
+  const before = line.slice(0, column);
+  const bare = before.replace(/[[(<{"'|]+$/, '');
+  const words = bare.trim() === '' ? 0 : bare.trim().split(/\s+/).length;
+  const glued = words > 0 && !/\s$/.test(bare) && (bare.length < before.length || bare.endsWith('='));
+  return { words: glued ? words - 1 : words, glued };
 }
 
 function findTime(line: string, times: TimeReader): { layout: TimeLayout; column: number; end: number } | null {

@@ -1,7 +1,7 @@
 import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { isWeekday } from '../calendar.ts';
 import { keyValues } from '../keyvalues.ts';
-import { levelOf } from '../levels.ts';
+import { levelOf, levelOfStatus } from '../levels.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfText } from '../took.ts';
 import { learnHead, readHead, type Head } from './text-head.ts';
@@ -49,18 +49,18 @@ export function learnLayout(sample: Sample, context: ReadingContext): TextLayout
 function learn(sample: Sample, context: ReadingContext): TextLayout | null {
   const found = learnPlace(sample, new TimeReader(context));
   if (!found) return null;
-  const { layout, column, words, share, before, behind, next } = found;
+  const { layout, column, words, glued, share, before, behind, next } = found;
   const second = next.length >= behind.length * 0.5 && next.filter((line) => levelOf(SECOND.exec(line)?.[1] ?? '') > 0).length >= next.length * 0.6;
   return {
-    place: { layout, column, words },
+    place: { layout, column, words, glued },
     before: before.some((one) => one !== '') ? learnHead(before) : null,
     behind: learnHead(behind.map((one) => one.replace(CLOSING, ''))),
     second,
     share,
   };
 }
-/** What closes the brackets around a time. */
-const CLOSING = /^["'\])>}]+:?/;
+/** What closes the brackets around a time, a number of its own behind it. */
+const CLOSING = /^(?::\d{1,10}(?=\)))?["'\])>}]+:?/;
 
 export class TextReader implements RecordReader {
   protected readonly times: TimeReader;
@@ -71,7 +71,7 @@ export class TextReader implements RecordReader {
     private readonly layout: TextLayout | null,
   ) {
     this.times = new TimeReader(context);
-    this.place = layout?.place ?? { layout: 'iso', column: 0, words: 0 };
+    this.place = layout?.place ?? { layout: 'iso', column: 0, words: 0, glued: false };
   }
 
   start(): void {}
@@ -95,6 +95,7 @@ export class TextReader implements RecordReader {
     draft.message = this.readBehind(record, time.to, draft);
     const breakAt = draft.message.indexOf('\n');
     const first = breakAt < 0 ? draft.message : draft.message.slice(0, breakAt);
+    if (first.charCodeAt(0) === 34) readRequest(first, draft);
     if (first.includes('=')) keyValues(first, draft.fields);
     draft.took = tookOfText(first);
   }
@@ -102,15 +103,18 @@ export class TextReader implements RecordReader {
   private readBefore(before: string, draft: Draft): void {
     if (readHead(before, this.layout?.before ?? null, draft) > 0) return;
     const bare = before.replace(/[[({<"'\s|]+$/, '');
-    if (bare !== '' && !isWeekday(bare.replace(/[.,]+$/, ''))) draft.fields.prefix = bare;
+    if (bare === '' || isWeekday(bare.replace(/[.,]+$/, ''))) return;
+    if (bare.includes('=')) keyValues(bare, draft.fields);
+    else draft.fields.prefix = bare;
   }
 
   /** @returns the message */
   private readBehind(record: string, from: number, draft: Draft): string {
     const breakAt = record.indexOf('\n', from);
     const lineEnd = breakAt < 0 ? record.length : breakAt;
+    const code = record.charCodeAt(from);
     let pos = from;
-    while (pos < lineEnd && isClosing(record.charCodeAt(pos))) pos++;
+    if (code === 58 || isClosing(code)) pos += CLOSING.exec(record.slice(from, Math.min(lineEnd, from + 20)))?.[0].length ?? 0;
     const line = record.slice(pos, Math.min(lineEnd, pos + LONGEST_HEAD));
     if (this.layout?.second && breakAt > 0) {
       const hit = SECOND.exec(record.slice(breakAt + 1, breakAt + 30));
@@ -125,7 +129,15 @@ export class TextReader implements RecordReader {
       }
     }
     const head = readHead(line, this.layout?.behind ?? null, draft);
-    return record.slice(pos + head).replace(/^[\s|:,;]*(?:[-–—>]{1,3}[ \t]+)?/, '');
+    return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—>]{1,3}[ \t])+/, '');
   }
+}
+/** The first line of a request in quotes, and the status of its answer. */
+const REQUEST = /^"([A-Z]{3,10}) (\S+) (HTTP\/[\d.]+)" (\d{3}) /;
+function readRequest(line: string, draft: Draft): void {
+  const hit = REQUEST.exec(line);
+  if (!hit) return;
+  Object.assign(draft.fields, { method: hit[1], path: hit[2], protocol: hit[3], status: Number(hit[4]) });
+  if (draft.level === 0) draft.level = levelOfStatus(Number(hit[4]));
 }
 const isClosing = (code: number): boolean => code === 93 || code === 34 || code === 41 || code === 62 || code === 39;

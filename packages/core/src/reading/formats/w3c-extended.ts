@@ -1,7 +1,7 @@
 import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { fieldValue } from '../keyvalues.ts';
 import { TimeReader } from '../times.ts';
-import { levelOfStatus } from './access-log.ts';
+import { levelOfStatus } from '../levels.ts';
 
 /** Names of fields that other logs have under plain words. */
 const PLAIN: Record<string, string> = {

@@ -1,6 +1,10 @@
 import type { LevelName } from '../../units.ts';
 import type { Fields } from '../types.ts';
 import { DOCUMENT_SAMPLES } from './samples-documents.ts';
+import { CONTAINER_SAMPLES } from './samples-containers.ts';
+import { NAMED_SAMPLES } from './samples-named.ts';
+import { PROGRAM_SAMPLES } from './samples-programs.ts';
+import { REQUEST_SAMPLES } from './samples-requests.ts';
 import { SERVER_SAMPLES } from './samples-servers.ts';
 import { TEXT_SAMPLES } from './samples-text.ts';
 
@@ -185,4 +189,13 @@ const COMMON: ReadingSample[] = [
   },
 ];
 
-export const SAMPLES: ReadingSample[] = [...COMMON, ...TEXT_SAMPLES, ...SERVER_SAMPLES, ...DOCUMENT_SAMPLES];
+export const SAMPLES: ReadingSample[] = [
+  ...COMMON,
+  ...TEXT_SAMPLES,
+  ...PROGRAM_SAMPLES,
+  ...SERVER_SAMPLES,
+  ...REQUEST_SAMPLES,
+  ...CONTAINER_SAMPLES,
+  ...DOCUMENT_SAMPLES,
+  ...NAMED_SAMPLES,
+];
