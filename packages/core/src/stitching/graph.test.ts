@@ -20,7 +20,7 @@ describe('the graph of identifiers', () => {
     const edges = graph.edges();
     expect([edges.length, edges.first[0], edges.last[0]]).toEqual([1, 610, 660]);
     const nodes = graph.nodes();
-    expect([nodes.business[0], nodes.business[1], nodes.lease[1]]).toEqual([1, 0, 5_000_000]);
+    expect([nodes.business[0], nodes.business[1], nodes.leased[0], nodes.leased[1], nodes.leaseOf(1)]).toEqual([1, 0, 0, 1, 5_000_000]);
   });
 
   test('what was never seen has no node, and cannot be tied', () => {

@@ -8,8 +8,11 @@ export interface GraphKind {
   lease: number;
 }
 
+/** A table of places grows when more than three in four of them are taken. */
+const FULL = 4 / 3;
+
 /**
- * All identifiers and the pairs that records name together, in columns: about 60 bytes an identifier, 40 a pair.
+ * All identifiers and the pairs that records name together, in columns: about 40 bytes an identifier, as many a pair.
  * Adding the same again changes nothing, so what is told twice does no harm.
  */
 export class Graph {
@@ -81,18 +84,18 @@ export class Graph {
     this.edgeFirst[edge] = first;
     this.edgeLast[edge] = last;
     this.edgeSlots[slot] = edge;
-    if (this.edgeCount * 2 > this.edgeSlots.length) this.rehashEdges();
+    if (this.edgeCount * FULL > this.edgeSlots.length) this.rehashEdges();
   }
 
   nodes(): Nodes {
     const business = new Uint8Array(this.count);
-    const lease = new Float64Array(this.count).fill(NaN);
+    const leased = new Uint8Array(this.count);
+    const leaseOf = (node: number): number => this.kinds.get(this.kind[node]!)?.lease ?? NaN;
     for (let i = 0; i < this.count; i++) {
-      const kind = this.kinds.get(this.kind[i]!);
-      if (kind?.business) business[i] = 1;
-      if (kind) lease[i] = kind.lease;
+      if (this.kinds.get(this.kind[i]!)?.business) business[i] = 1;
+      if (!Number.isNaN(leaseOf(i))) leased[i] = 1;
     }
-    return { key: this.key, kind: this.kind, business, lease, born: this.born, length: this.count };
+    return { key: this.key, kind: this.kind, business, leased, leaseOf, born: this.born, length: this.count };
   }
   edges(): Edges {
     return { a: this.edgeA, b: this.edgeB, first: this.edgeFirst, last: this.edgeLast, length: this.edgeCount };
@@ -118,7 +121,7 @@ export class Graph {
     const node = this.count++;
     this.key[node] = key;
     this.kind[node] = kind;
-    if (this.count * 2 > this.slots.length) {
+    if (this.count * FULL > this.slots.length) {
       this.slots = new Int32Array(this.slots.length * 2).fill(-1);
       for (let i = 0; i < this.count; i++) this.place(i);
     } else this.place(node);

@@ -28,7 +28,7 @@ export function overJoining(nodes: Nodes, edges: Edges, isLink: (kind: number) =
   const first = new Int32Array(nodes.length).fill(-1);
   const partners = new Uint32Array(nodes.length);
   const meet = (link: number, business: number): void => {
-    if (!nodes.business[business] || nodes.business[link] || !Number.isNaN(nodes.lease[link]!) || !isLink(nodes.kind[link]!)) return;
+    if (!nodes.business[business] || nodes.business[link] || nodes.leased[link] || !isLink(nodes.kind[link]!)) return;
     const known = first[link]!;
     if (known < 0) {
       first[link] = business;

@@ -1,4 +1,4 @@
-import type { Microseconds } from '../units.ts';
+import type { Duration, Microseconds } from '../units.ts';
 import { byTime } from './by-time.ts';
 import { LeaseList, type Leases } from './leases.ts';
 
@@ -8,8 +8,10 @@ export interface Nodes {
   /** Small number of its kind; business identifiers of one kind guard each other. */
   kind: Uint16Array;
   business: Uint8Array;
-  /** Lease in microseconds; NaN where a value is never used again. */
-  lease: Float64Array;
+  /** Whether a value is used again and again. */
+  leased: Uint8Array;
+  /** Lease of such a node in microseconds. */
+  leaseOf(node: number): Duration;
   born: Float64Array;
   length: number;
 }
@@ -44,13 +46,14 @@ const SLACK: Microseconds = 250_000;
  */
 export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const parent = new Uint32Array(nodes.length);
-  const born = new Float64Array(nodes.length);
+  /** Of each part the node that was born first. */
+  const first = new Uint32Array(nodes.length);
   const founder = new Int32Array(nodes.length).fill(-1);
   const bits = kindBits(nodes);
   const kinds = new Uint32Array(nodes.length);
   for (let i = 0; i < nodes.length; i++) {
     parent[i] = i;
-    born[i] = nodes.born[i]!;
+    first[i] = i;
     if (!nodes.business[i]) continue;
     founder[i] = i;
     kinds[i] = bits.get(nodes.kind[i]!)!;
@@ -69,52 +72,51 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
     const keep = founder[x]! >= 0 && (founder[y]! < 0 || before(founder[x]!, founder[y]!)) ? x : founder[y]! >= 0 ? y : Math.min(x, y);
     const other = keep === x ? y : x;
     parent[other] = keep;
-    born[keep] = Math.min(born[keep]!, born[other]!);
+    if (nodes.born[first[other]!]! < nodes.born[first[keep]!]!) first[keep] = first[other]!;
     kinds[keep]! |= kinds[other]!;
   };
 
   const order = sortedEdges(nodes, edges);
   const crowded = crowdedLinks(nodes, edges);
-  // both in columns: of edges there are many
-  const kept = new Uint32Array(edges.length);
-  const anchors = new Uint32Array(edges.length);
+  // of edges there are many: those that tie nothing from the front, those of reused keys from the back, each at its own edge's place at most
+  const aside = new Uint32Array(edges.length);
   let keptCount = 0;
   let anchorCount = 0;
   for (const edge of order) {
     const a = edges.a[edge]!;
     const b = edges.b[edge]!;
-    if (!Number.isNaN(nodes.lease[a]!) || !Number.isNaN(nodes.lease[b]!)) {
-      anchors[anchorCount++] = edge;
+    if (nodes.leased[a] || nodes.leased[b]) {
+      aside[edges.length - ++anchorCount] = edge;
       continue;
     }
     const x = find(a);
     const y = find(b);
     if (x === y) continue;
-    const first = edges.first[edge]!;
     if (founder[x]! >= 0 && founder[y]! >= 0) {
-      const newborn = Math.max(born[x]!, born[y]!) >= first;
+      const newborn = Math.max(nodes.born[first[x]!]!, nodes.born[first[y]!]!) >= edges.first[edge]!;
       const rivals = (kinds[x]! & kinds[y]!) !== 0;
       if (newborn && !rivals) join(x, y);
-      else kept[keptCount++] = edge;
+      else aside[keptCount++] = edge;
     } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
-    else kept[keptCount++] = edge;
+    else aside[keptCount++] = edge;
   }
 
   const founderOf = (node: number): number => founder[find(node)]!;
-  const owner = new Int32Array(nodes.length).fill(-1);
-  for (let node = 0; node < nodes.length; node++) if (Number.isNaN(nodes.lease[node]!)) owner[node] = founderOf(node);
   const leased = new LeaseList();
-  for (const { node, list } of byLeased(nodes, edges, anchors.subarray(0, anchorCount))) addLeases(node, list, nodes, edges, founderOf, leased);
+  const anchors = aside.subarray(edges.length - anchorCount).reverse();
+  for (const { node, list } of byLeased(nodes, edges, anchors)) addLeases(node, list, nodes, edges, founderOf, leased);
   const relations: Ownership['relations'] = [];
-  for (const edge of kept.subarray(0, keptCount)) {
+  for (const edge of aside.subarray(0, keptCount)) {
     const relation = { founder: founderOf(edges.a[edge]!), other: founderOf(edges.b[edge]!), edge };
     if (relation.founder >= 0 && relation.other >= 0 && relation.founder !== relation.other) relations.push(relation);
   }
-  return { founder: owner, leases: leased.leases(), relations };
+  // in place: a root is its own, and reused keys are none
+  for (let node = 0; node < nodes.length; node++) founder[node] = nodes.leased[node] ? -1 : founderOf(node);
+  return { founder, leases: leased.leases(), relations };
 }
 
 /** The end of an edge that is used again and again, the first one if both are. */
-const leasedEnd = (nodes: Nodes, edges: Edges, edge: number): number => (Number.isNaN(nodes.lease[edges.a[edge]!]!) ? edges.b : edges.a)[edge]!;
+const leasedEnd = (nodes: Nodes, edges: Edges, edge: number): number => (nodes.leased[edges.a[edge]!] ? edges.a : edges.b)[edge]!;
 
 /** Edges of reused keys by their node, in the order in which they are given. */
 function* byLeased(nodes: Nodes, edges: Edges, anchors: Uint32Array): Iterable<{ node: number; list: Uint32Array }> {
@@ -158,7 +160,7 @@ function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
     let link = edges.a[e]!;
     let business = edges.b[e]!;
     if (nodes.business[link]) [link, business] = [business, link];
-    if (nodes.business[link] || !nodes.business[business] || !Number.isNaN(nodes.lease[link]!)) continue;
+    if (nodes.business[link] || !nodes.business[business] || nodes.leased[link]) continue;
     if (nodes.born[business]! >= edges.first[e]!) newborn[link] = newborn[link] === NONE || newborn[link] === business ? business : MANY;
     const one = first[link]!;
     if (one < 0) first[link] = business;
@@ -192,7 +194,7 @@ function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b
 /** The spans in which a reused key belongs to one strand: from mention to mention, a little slack around, never overlapping. */
 function addLeases(node: number, list: Uint32Array, nodes: Nodes, edges: Edges, founderOf: (node: number) => number, into: LeaseList): void {
   const { key } = nodes;
-  const lease = nodes.lease[node]!;
+  const lease = nodes.leaseOf(node);
   const spans: { founder: number; from: Microseconds; to: Microseconds }[] = [];
   for (const edge of list) {
     const founder = founderOf((edges.a[edge] === node ? edges.b : edges.a)[edge]!);
