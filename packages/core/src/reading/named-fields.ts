@@ -28,6 +28,12 @@ const LOGGER = [
 ];
 const MESSAGE = ['message', 'msg', 'text', 'body', 'event', 'log', 'description', '@message', 'short_message', 'rendered', '@m', 'nachricht', 'meldung', 'mensaje', 'messaggio', 'bericht', 'body.stringvalue', 'renderedmessage', '@mt', 'messagetemplate']; // prettier-ignore
 const STACK = ['stack', 'stacktrace', 'stack_trace', 'exception', 'error.stack', 'err.stack', 'error.stack_trace', 'exc_info', 'traceback', '@x', 'error.stacktrace', 'exception.stacktrace', 'thrown.extendedstacktrace', 'full_message']; // prettier-ignore
+/** A number under this name is no level. */
+const SHORT_LEVEL = 's';
+const FILE_AND_LINE = /\.[a-z]{1,5}:\d+$/i;
+/** Whether a field names who logs. A caller may be a person: only a file with its line is a place in a program. */
+export const isLogger = (name: string, value: FieldValue | undefined): value is string =>
+  typeof value === 'string' && (name.toLowerCase() !== 'caller' || FILE_AND_LINE.test(value));
 /** Messages with the names of fields in place of their values. */
 const TEMPLATES = new Set(['@mt', 'messagetemplate']);
 /** Other names that sound of a time. */
@@ -37,6 +43,12 @@ const NAMES = [TIME, LEVEL, LOGGER, MESSAGE, STACK] as const;
 type Role = 0 | 1 | 2 | 3 | 4;
 const ALL = NAMES.flat();
 const OFFSET = NAMES.map((_, role) => NAMES.slice(0, role).flat().length) as unknown as Record<Role, number>;
+const SECONDS_AND_NANOS = [
+  ['instant.epochSecond', 'instant.nanoOfSecond'],
+  ['timestamp.seconds', 'timestamp.nanos'],
+  ['time.seconds', 'time.nanos'],
+  ['timestampSeconds', 'timestampNanos'],
+] as const;
 /** A date and a clock in columns of their own. */
 const DATES = new Set(['date', 'datum', 'data', 'fecha', 'day']);
 const CLOCKS = new Set(['time', 'uhrzeit', 'hora', 'ora', 'heure', 'tijd', 'clock']);
@@ -69,6 +81,7 @@ export class NamedFields {
     return (
       Object.keys(fields).some((name) => this.slotOf(name) >= 0 && this.slotOf(name) < TIME.length && this.readTime(fields[name]!)) ||
       this.dateAndClock(fields) !== null ||
+      this.secondsAndNanos(fields) !== null ||
       this.otherTime(fields) !== undefined
     );
   }
@@ -89,19 +102,18 @@ export class NamedFields {
       else if (candidates[slot] === undefined) candidates[slot] = name;
       else rest[name] = fields[name]!;
     }
-    const take = (role: Role, fits: (value: FieldValue) => boolean): FieldValue | undefined => {
+    const take = (role: Role, fits: (value: FieldValue, name: string) => boolean): FieldValue | undefined => {
       let taken: FieldValue | undefined;
       for (let slot = OFFSET[role]; slot < OFFSET[role] + NAMES[role].length; slot++) {
         const name = candidates[slot];
         if (name === undefined) continue;
         const value = fields[name]!;
-        if (taken === undefined && fits(value)) taken = value;
+        if (taken === undefined && fits(value, name)) taken = value;
         else rest[name] = value;
       }
       return taken;
     };
-    const both = this.dateAndClock(fields);
-    let time = both ?? take(0, (value) => this.readTime(value));
+    let time = this.dateAndClock(fields) ?? this.secondsAndNanos(fields) ?? take(0, (value) => this.readTime(value));
     if (time === undefined) {
       const name = this.otherTime(rest);
       if (name !== undefined) {
@@ -114,9 +126,9 @@ export class NamedFields {
       draft.at = this.times.at;
       this.times.reached();
     }
-    const level = take(1, (value) => levelOfValue(value) > 0);
+    const level = take(1, (value, name) => levelOfValue(value) > 0 && (name !== SHORT_LEVEL || typeof value === 'string'));
     if (level !== undefined) draft.level = levelOfValue(level);
-    const logger = take(2, (value) => typeof value === 'string');
+    const logger = take(2, (value, name) => isLogger(name, value));
     if (logger !== undefined) draft.logger = String(logger);
     // a name like “message” may hold a message's number: a sentence counts before a single word
     const sentence = MESSAGE.some((_, slot) => isSentence(fields[candidates[OFFSET[3] + slot] ?? '']));
@@ -136,6 +148,18 @@ export class NamedFields {
     draft.fields = rest;
     draft.understood = time !== undefined;
     return draft.understood;
+  }
+
+  /** Seconds since 1970 with nanoseconds in a field of their own; the text of both, null where it is not so. */
+  private secondsAndNanos(fields: Fields): string | null {
+    for (const [whole, fraction] of SECONDS_AND_NANOS) {
+      const seconds = fields[whole];
+      const nanos = fields[fraction];
+      if (seconds === undefined || typeof nanos !== 'number' || !(nanos >= 0 && nanos < 1e9)) continue;
+      const text = `${seconds}.${String(nanos).padStart(9, '0')}`;
+      if (this.times.read(text, 0, 'epoch') === text.length) return text;
+    }
+    return null;
   }
 
   /** The name of another field that holds a time: by its name, then by what it holds. Sets what `times` has read. */

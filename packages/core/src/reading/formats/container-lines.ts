@@ -2,7 +2,7 @@ import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shar
 import { sampleOf } from '../sample.ts';
 import { TimeReader } from '../times.ts';
 import { InnerJson } from './inner-json.ts';
-import { parseObject } from './json-lines.ts';
+import { parseObject } from '../json-fields.ts';
 
 /** What is put around a line that a program in a container writes: when it was taken in, from which stream, and whether it is whole. */
 interface Line {

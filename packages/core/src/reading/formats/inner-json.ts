@@ -1,7 +1,7 @@
 import type { Draft, Fields, ReadingContext } from './shared.ts';
 import { NamedFields } from '../named-fields.ts';
 import { emptyDraft } from '../types.ts';
-import { flatten, parseObject } from './json-lines.ts';
+import { flatten, parseObject } from '../json-fields.ts';
 
 /** A message that is itself a record in JSON, as programs hand it to what gathers their logs. */
 export class InnerJson {

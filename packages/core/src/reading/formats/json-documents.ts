@@ -1,7 +1,8 @@
 import type { Cut, Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { JsonCutter, type JsonCutterState } from '../json-cutter.ts';
 import { NamedFields, namesOf } from '../named-fields.ts';
-import { flatten, jsonLines, parseObject } from './json-lines.ts';
+import { flatten, parseObject } from '../json-fields.ts';
+import { jsonLines } from './json-lines.ts';
 
 /** JSON that is not one object a line: objects over several lines, a list of objects, or a list under a name in an outer object. */
 export const jsonDocuments: Reader = {

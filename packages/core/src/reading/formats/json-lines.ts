@@ -1,16 +1,25 @@
-import type { Draft, FieldValue, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
+import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
+import { flatten, parseObject } from '../json-fields.ts';
 import { NamedFields, namesOf } from '../named-fields.ts';
+import { emptyDraft } from '../types.ts';
 import { InnerJson } from './inner-json.ts';
+import { InnerText } from './inner-text.ts';
 
-const MOST_FIELDS = 200;
 /** Objects line by line are that, also where nothing in them tells a time. */
 const TIMELESS = 0.94;
+const MOST_LINES = 100;
+/** Where so many records tell no level, their messages may. */
+const LEVELLESS = 0.8;
+/** Lines that a program may say before its first object. */
+const BANNER = 30;
 
 /** One JSON object a line (RFC 8259), of any nesting; nested names become paths with dots. */
 export const jsonLines: Reader = {
   format: 'json-lines',
   confidence(sample) {
-    const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
+    const all = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
+    const first = all.findIndex((line) => line.startsWith('{'));
+    const lines = first > 0 && first <= BANNER && first < all.length / 2 ? all.slice(first) : all;
     if (lines.length === 0) return 0;
     const named = new NamedFields({ zone: 'UTC', modified: 0 });
     let sum = 0;
@@ -23,15 +32,28 @@ export const jsonLines: Reader = {
     }
     return (sum / lines.length) * 0.98;
   },
-  open: (_sample: Sample, context: ReadingContext): RecordReader => new JsonLinesReader(context),
+  open: (sample: Sample, context: ReadingContext): RecordReader => new JsonLinesReader(sample, context),
 };
 
 class JsonLinesReader implements RecordReader {
   private readonly named: NamedFields;
-  private readonly inner: InnerJson;
-  constructor(context: ReadingContext) {
+  private readonly innerJson: InnerJson;
+  private readonly innerText: InnerText | null = null;
+  constructor(sample: Sample, context: ReadingContext) {
     this.named = new NamedFields(context);
-    this.inner = new InnerJson(context);
+    this.innerJson = new InnerJson(context);
+    this.innerText = InnerText.of(this.levelless(sample), context);
+  }
+  /** Messages of the records of a sample, if nearly none of them tells a level. */
+  private levelless(sample: Sample): string[] {
+    const messages: string[] = [];
+    const lines = sample.lines.slice(0, MOST_LINES).filter((line) => line !== '');
+    for (const line of lines) {
+      const draft = emptyDraft();
+      this.read(line, draft);
+      if (draft.understood && draft.level === 0 && draft.message !== line) messages.push(draft.message);
+    }
+    return messages.length >= lines.length * LEVELLESS ? messages : [];
   }
   start(): void {}
   begins(): boolean {
@@ -49,41 +71,8 @@ class JsonLinesReader implements RecordReader {
     const { component, host } = namesOf(fields);
     draft.component = component;
     draft.host = host;
-    if (this.named.read(fields, text, draft) && draft.message !== text) this.inner.read(draft);
-  }
-}
-
-export function parseObject(text: string): Record<string, unknown> | null {
-  try {
-    const value: unknown = JSON.parse(text);
-    return value !== null && typeof value === 'object' && !Array.isArray(value) ? (value as Record<string, unknown>) : null;
-  } catch {
-    return null; // not an object: the line is kept whole as a record that is not understood
-  }
-}
-
-function jsonText(value: object): string {
-  try {
-    return JSON.stringify(value);
-  } catch {
-    return '(nested too deeply)'; // deeper than the platform's stack; the text of the record is kept
-  }
-}
-
-/** Nested members as fields with paths; lists stay JSON. */
-export function flatten(value: object, prefix: string, into: Fields, depth = 0, count = { left: MOST_FIELDS }): void {
-  for (const [name, inner] of Object.entries(value)) {
-    if (count.left <= 0) return;
-    const path = prefix + name;
-    if (inner === null || inner === undefined) continue;
-    if (typeof inner === 'object') {
-      if (Array.isArray(inner) || depth >= 8) {
-        into[path] = jsonText(inner);
-        count.left--;
-      } else flatten(inner as object, path + '.', into, depth + 1, count);
-    } else {
-      into[path] = inner as FieldValue;
-      count.left--;
-    }
+    if (!this.named.read(fields, text, draft) || draft.message === text) return;
+    this.innerJson.read(draft);
+    this.innerText?.read(draft);
   }
 }

@@ -1,6 +1,7 @@
 import type { Draft, Fields, Reader, RecordReader, ReadingContext } from '../types.ts';
 import { keyValues } from '../keyvalues.ts';
 import { levelOf } from '../levels.ts';
+import { isLogger } from '../named-fields.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfFields } from '../took.ts';
 
@@ -54,7 +55,7 @@ class LogfmtReader implements RecordReader {
       draft.timeText = String(apart[time]);
       const level = LEVEL.find((name) => apart[name] !== undefined && levelOf(String(apart[name])) > 0);
       if (level !== undefined) draft.level = levelOf(String(apart[level]));
-      const logger = LOGGER.find((name) => typeof apart[name] === 'string');
+      const logger = LOGGER.find((name) => isLogger(name, apart[name]));
       if (logger !== undefined) draft.logger = String(apart[logger]);
       // a single word is a value (a message's number), no sentence
       const said = MESSAGE.find((name) => typeof apart[name] === 'string' && /\s/.test(apart[name]));

@@ -2,7 +2,7 @@ import type { Cut, Draft, Fields, FieldValue, Level, Reader, RecordReader, Readi
 import { decodeView } from '../encoding.ts';
 import { JsonCutter, type JsonCutterState } from '../json-cutter.ts';
 import { levelOf } from '../levels.ts';
-import { parseObject } from './json-lines.ts';
+import { parseObject } from '../json-fields.ts';
 
 const RECORDS = new Set(['spans', 'logRecords', 'log_records']);
 const AROUND = new Set(['resource', 'scope', 'instrumentationLibrary']);

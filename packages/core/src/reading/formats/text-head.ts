@@ -2,14 +2,31 @@ import type { Draft } from '../types.ts';
 import type { Level } from '../../units.ts';
 import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfLetter } from '../levels.ts';
+import {
+  GAP,
+  LEVELS,
+  LETTERS,
+  LEVEL_LETTERS,
+  SEPARATOR,
+  LOGGER,
+  GLUED,
+  PLACE,
+  FILE_LINE,
+  PROCESS,
+  BEHIND_SLASH,
+  ANGLES,
+  CELL,
+  NAMED,
+  METHOD,
+  BEFORE_LEVEL,
+  THREAD,
+  NAME,
+  CAPITALS,
+  PAIRS,
+  type Element,
+  type Role,
+} from './text-patterns.ts';
 
-/** A level in brackets stands at a level's place also where its word is not known. */
-type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'stream' | 'context' | 'skip';
-interface Element {
-  /** Source of a pattern, tried where the element before ended; a group for each of its roles but `skip`. */
-  source: string;
-  roles: readonly Role[];
-}
 /** What stands between time and message, learned from many lines: level, thread, logger in whatever order and brackets. */
 export interface Head {
   pattern: RegExp;
@@ -18,40 +35,7 @@ export interface Head {
   hasLevel: boolean;
 }
 
-const GAP = '[ \\t]*';
-const WORD = '([A-Za-zÀ-ÿ?]{2,14}\\d?)';
-const LEVELS: readonly Element[] = [
-  ...[`\\[ *${WORD} *\\]:?`, `\\( *${WORD} *\\):?`, `< *${WORD} *>:?`, `"${WORD}"`].map((source): Element => ({ source, roles: ['marked-level'] })),
-  { source: `\\| *${WORD}(?= *\\|)`, roles: ['level'] },
-  { source: `[,;]"?${WORD}"?(?=[,;])`, roles: ['level'] },
-  { source: `\\[([\\w.-]{1,40}):${WORD}\\]`, roles: ['logger', 'level'] },
-  { source: `([\\w-]{1,40})\\.${WORD}:(?=\\s)`, roles: ['logger', 'level'] },
-  { source: `${WORD}(?=[:/\\s|,;[\\]-]|$)[:\\]]?`, roles: ['level'] },
-];
-const LETTERS = ['\\[([A-Z])\\]', '([A-Z])(?=[ /|]|\\d|$)'];
-const LEVEL_LETTERS = new Set('TDIWEFV');
-const SEPARATOR = '(?:(?:-{1,3}|–|—|::?|;|>|=>|,)(?=\\s)|\\|)';
-const LOGGER =
-  '([\\p{L}\\d_$][\\p{L}\\d_$./<>#@-]{0,119}(?:::[\\p{L}\\d_<>]{1,60}){0,8}(?:\\[\\d+\\]|:\\d{1,6})?)(?=[ \\t]*(?:(?:-{1,2}|–|\\||=>)[ \\t]|:[ \\t]|:$))';
-/** A logger between colons without blanks: `INFO:lens.calc:message`. */
-const GLUED = '([\\p{L}_$][\\p{L}\\d_$.-]{0,119}):(?=\\S)';
-/** A file and its line, or a module, before a closing bracket. */
-const PLACE = '([\\w$./-]{1,100}:\\d{1,6}|[\\w$]{1,60}(?:(?:::|\\.)[\\w$]{1,60}){0,8})\\]';
-/** A file and its line before a blank. */
-const FILE_LINE = '([\\w$./-]{1,100}\\.[a-zA-Z]{1,5}:\\d{1,6})(?=[ \\t])';
-/** A process and a thread of it. */
-const PROCESS = '(\\d{1,10}#\\d{1,10}):';
-const CELL = '([^|\\n]{1,80}?)(?= *\\|)';
-/** A name of several parts that nothing but its place tells: before a bracket or a tab, or a class with its method. */
-const NAMED = ['([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=[ \\t]+\\[)', '([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=\\t)'];
-const METHOD = '([\\p{L}_$][\\p{L}\\d_$]{0,60}(?:\\.[\\p{L}\\d_$<>]{1,80}){2,12})(?=[ \\t])';
-/** Where a container's line came from, and whether it is whole (F) or a part. */
-const STREAM = '(stdout|stderr) [FP](?=[ \\t]|$)';
-/** What the program itself says of the time, behind the time at which its line was taken in. */
-const SECOND_TIME = '\\d{4}-\\d\\d-\\d\\d[ T]\\d\\d:\\d\\d:\\d\\d(?:[.,]\\d{1,9})?(?:Z| ?[+-]\\d\\d:?\\d\\d)?';
-/** What stands between time and level where that has brackets or pairs: a process, a thread, what is worked on. */
-const BEFORE_LEVEL = ['#(\\d{1,10})\\]', '([\\da-f]{8})(?=[ \\t])', '((?:[\\w.]{1,40}=\\S{1,80}[ \\t]+){1,10})', '(\\S{1,120})(?=[ \\t])'];
-const MOST_ELEMENTS = 10;
+const MOST_ELEMENTS = 14;
 
 /** The elements that most of these texts begin with, one after the other. */
 export function learnHead(texts: readonly string[]): Head | null {
@@ -85,17 +69,18 @@ function nextElement(rests: readonly string[], before: readonly Element[]): Elem
   const has = (role: Role): boolean => before.some((element) => element.roles.includes(role));
   const levelFound = before.some(isLevel);
   if (!levelFound) {
-    if (!has('stream') && matches(rests, STREAM).share >= 0.9) return { source: STREAM, roles: ['stream'] };
-    if (matches(rests, SECOND_TIME).share >= 0.8) return { source: SECOND_TIME, roles: ['skip'] };
     const level = levelElement(rests);
     if (level) return level;
   }
-  for (const source of ['\\[([^\\]\\n]{0,200})\\]:?', '\\(([^)\\n]{0,120})\\):?', '\\{([^}\\n]{0,200})\\}:?']) {
+  for (const source of ['\\[([^\\]\\n]{0,200})\\]:?', '\\(([^)\\n]{0,120})\\):?', '\\{(?!")([^}\\n]{0,200})\\}:?']) {
     const { share, values } = matches(rests, source);
     if (share >= 0.8) return { source, roles: [roleOf(values, has)] };
   }
   if (matches(rests, SEPARATOR).share >= 0.8) return { source: SEPARATOR, roles: ['skip'] };
-  if (matches(rests, PROCESS).share >= 0.8) return { source: PROCESS, roles: ['thread'] };
+  for (const source of levelFound ? [PROCESS, BEHIND_SLASH] : [PROCESS])
+    if (!has('thread') && matches(rests, source).share >= 0.8) return { source, roles: ['thread'] };
+  const angles = levelFound ? matches(rests, ANGLES) : null;
+  if (angles && angles.share >= 0.8) return { source: ANGLES, roles: [roleOf(angles.values, has, true)] };
   const number = '(\\d{1,10})(?=[ \\t])';
   if (matches(rests, number).share >= 0.8) {
     const behind = behindOf(rests, number);
@@ -116,7 +101,7 @@ function nextElement(rests: readonly string[], before: readonly Element[]): Elem
   const first = before[0];
   if (first && before.some(({ source }) => source === SEPARATOR)) {
     const { share, values } = matches(rests, CELL);
-    if (share >= 0.85) return { source: CELL, roles: [roleOf(values, has)] };
+    if (share >= 0.85) return { source: CELL, roles: [roleOf(values, has, true)] };
   }
   return has('logger') ? null : loggerElement(rests, before);
 }
@@ -124,13 +109,15 @@ function nextElement(rests: readonly string[], before: readonly Element[]): Elem
 function loggerElement(rests: readonly string[], before: readonly Element[]): Element | null {
   const logger = (source: string): Element => ({ source, roles: ['logger'] });
   for (const source of [PLACE, FILE_LINE]) if (matches(rests, source).share >= 0.8) return logger(source);
+  const { share: apart } = matches(rests, LOGGER);
+  if (apart >= 0.9) return logger(LOGGER);
   const glued = matches(rests, GLUED);
   if (before.length > 0 && glued.share >= 0.9 && new Set(glued.values).size <= Math.max(5, rests.length * 0.3)) return logger(GLUED);
-  if (matches(rests, LOGGER).share >= 0.6) return logger(LOGGER);
+  if (apart >= 0.6) return logger(LOGGER);
   if (!before.some(isLevel)) return null;
   for (const source of NAMED) {
     const { share, values } = matches(rests, source);
-    if (share >= 0.8 && values.filter((value) => NAME.test(value)).length >= values.length * 0.7) return logger(source);
+    if (share >= 0.8 && values.filter((value) => NAME.test(value) || CAPITALS.test(value)).length >= values.length * 0.7) return logger(source);
   }
   return matches(rests, METHOD).share >= 0.8 ? logger(METHOD) : null;
 }
@@ -166,14 +153,14 @@ function matches(rests: readonly string[], source: string): { share: number; val
   return { share: count / rests.length, values };
 }
 
-const THREAD = /^(?:\d+|main|.*(?:thread|exec|pool|worker|nio|task|timer)\b.*|.*[-#]\d+)$/i;
-const NAME = /^[\p{L}_$][\p{L}\d_$]*(?:[./:$][\p{L}\d_$<>-]+)+$|^[A-Z][a-z]+(?:[A-Z][a-z]+)+$/u;
-
-function roleOf(values: readonly string[], has: (role: Role) => boolean): Role {
+function roleOf(values: readonly string[], has: (role: Role) => boolean, cell = false): Role {
   const share = (pattern: RegExp): number => values.filter((value) => pattern.test(value.trim())).length / Math.max(1, values.length);
+  const threads = share(THREAD);
   if (!has('logger') && share(NAME) >= 0.7) return 'logger';
   if (!has('pid') && !has('thread') && share(/^\d+$/) >= 0.9) return 'pid';
-  if (!has('thread') && share(/=/) < 0.5 && (share(THREAD) >= 0.3 || !has('context'))) return 'thread';
+  // between bars one word says who speaks
+  if (cell && !has('logger') && threads < 0.3 && share(/^[\p{L}_][\p{L}\d_.-]*$/u) >= 0.9) return 'logger';
+  if (!has('thread') && share(/=/) < 0.5 && share(PAIRS) < 0.5 && (threads >= 0.3 || !has('context'))) return 'thread';
   return 'context';
 }
 
@@ -190,8 +177,7 @@ export function readHead(text: string, head: Head | null, draft: Draft): number 
       level = levelOf(value);
       if (level === 0 && role === 'level') return 0;
       if (level === 0) draft.fields.level = value;
-    } else if (role === 'stream') draft.fields.stream = value;
-    else if (role === 'letter') level = levelOfLetter(value);
+    } else if (role === 'letter') level = levelOfLetter(value);
     else if (role === 'logger') draft.logger = value;
     else if (role === 'pid') draft.fields.pid = Number(value);
     else if (role === 'thread') draft.fields.thread = value;

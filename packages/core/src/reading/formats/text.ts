@@ -4,6 +4,7 @@ import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfStatus } from '../levels.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfText } from '../took.ts';
+import { InnerJson } from './inner-json.ts';
 import { learnHead, readHead, type Head } from './text-head.ts';
 import { learnPlace, timeAt, type TimePlace } from './text-place.ts';
 
@@ -65,12 +66,14 @@ const CLOSING = /^(?::\d{1,10}(?=\)))?["'\])>}]+:?/;
 export class TextReader implements RecordReader {
   protected readonly times: TimeReader;
   private readonly place: TimePlace;
+  private readonly inner: InnerJson;
 
   constructor(
     context: ReadingContext,
     private readonly layout: TextLayout | null,
   ) {
     this.times = new TimeReader(context);
+    this.inner = new InnerJson(context);
     this.place = layout?.place ?? { layout: 'iso', column: 0, words: 0, glued: false };
   }
 
@@ -96,14 +99,18 @@ export class TextReader implements RecordReader {
     const breakAt = draft.message.indexOf('\n');
     const first = breakAt < 0 ? draft.message : draft.message.slice(0, breakAt);
     if (first.charCodeAt(0) === 34) readRequest(first, draft);
-    if (first.includes('=')) keyValues(first, draft.fields);
+    if (first.includes('=')) {
+      keyValues(first, draft.fields);
+      if (draft.level === 0) readPairs(first, draft);
+    }
     draft.took = tookOfText(first);
+    this.inner.read(draft);
   }
 
   private readBefore(before: string, draft: Draft): void {
     if (readHead(before, this.layout?.before ?? null, draft) > 0) return;
     const bare = before.replace(/[[({<"'\s|]+$/, '');
-    if (bare === '' || isWeekday(bare.replace(/[.,]+$/, ''))) return;
+    if (!/[\p{L}\d]/u.test(bare) || isWeekday(bare.replace(/[.,]+$/, ''))) return;
     if (bare.includes('=')) keyValues(bare, draft.fields);
     else draft.fields.prefix = bare;
   }
@@ -129,9 +136,22 @@ export class TextReader implements RecordReader {
       }
     }
     const head = readHead(line, this.layout?.behind ?? null, draft);
+    const angles = head > 0 && record.charCodeAt(from) === 62 && record.charCodeAt(pos + head) !== 10;
+    if (angles) return record.slice(pos + head).replace(/^\s*<([^\n]*?)>? *(?=\n|$)/, '$1');
     return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—>]{1,3}[ \t])+/, '');
   }
 }
+const LEVEL = ['level', 'lvl', 'severity'];
+/** A line that is pairs alone behind its time: they tell level and message. */
+function readPairs(line: string, draft: Draft): void {
+  const { fields } = draft;
+  const level = LEVEL.find((name) => typeof fields[name] === 'string' && levelOf(fields[name]) > 0);
+  if (level === undefined) return;
+  draft.level = levelOf(String(fields[level]));
+  const said = fields.msg ?? fields.message;
+  if (/^[\w.-]+=/.test(line) && typeof said === 'string' && /\s/.test(said)) draft.message = said + draft.message.slice(line.length);
+}
+
 /** The first line of a request in quotes, and the status of its answer. */
 const REQUEST = /^"([A-Z]{3,10}) (\S+) (HTTP\/[\d.]+)" (\d{3}) /;
 function readRequest(line: string, draft: Draft): void {

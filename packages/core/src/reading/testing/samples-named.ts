@@ -171,4 +171,66 @@ export const NAMED_SAMPLES: ReadingSample[] = [
       },
     ],
   },
+  {
+    name: 'a time before an object',
+    format: 'text',
+    text: ['2026-11-24T09:00:00Z {"level":"error","message":"no price"}', '2026-11-24T09:00:01Z {"level":"info","message":"on"}'].join('\n'),
+    records: [
+      { at: '2026-11-24T09:00:00.000000Z', level: 'error', message: 'no price' },
+      { at: '2026-11-24T09:00:01.000000Z', level: 'info', message: 'on' },
+    ],
+  },
+  {
+    name: 'seconds and nanoseconds in fields of their own',
+    format: 'json-lines',
+    text: [
+      '{"severity":"ERROR","timestamp":{"seconds":1795514400,"nanos":123000000},"message":"no price"}',
+      '{"severity":"INFO","timestamp":{"seconds":1795514401,"nanos":123000000},"message":"on"}',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T10:00:00.123000Z',
+        level: 'error',
+        message: 'no price',
+        fields: { 'timestamp.seconds': 1795514400, 'timestamp.nanos': 123000000 },
+      },
+      { at: '2026-11-24T10:00:01.123000Z', level: 'info', message: 'on', fields: { 'timestamp.seconds': 1795514401, 'timestamp.nanos': 123000000 } },
+    ],
+  },
+  {
+    name: 'an instant in two fields, what was thrown in an object',
+    format: 'json-lines',
+    text: [
+      '{"instant":{"epochSecond":1795514400,"nanoOfSecond":123456789},"thread":"main","level":"ERROR","loggerName":"e.Desk","message":"no price","thrown":{"message":"none","name":"example.NoPrice","extendedStackTrace":"example.NoPrice: none\\n\\tat a.B(C.java:1)"}}',
+      '{"instant":{"epochSecond":1795514401,"nanoOfSecond":123456789},"thread":"main","level":"INFO","loggerName":"e.Desk","message":"on"}',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T10:00:00.123456Z',
+        level: 'error',
+        logger: 'e.Desk',
+        message: 'no price\nexample.NoPrice: none\n\tat a.B(C.java:1)',
+        fields: { 'instant.nanoOfSecond': 123456789, thread: 'main', 'thrown.message': 'none', 'thrown.name': 'example.NoPrice' },
+      },
+      {
+        at: '2026-11-24T10:00:01.123456Z',
+        level: 'info',
+        logger: 'e.Desk',
+        message: 'on',
+        fields: { 'instant.nanoOfSecond': 123456789, thread: 'main' },
+      },
+    ],
+  },
+  {
+    name: 'lines of text, whole, as messages',
+    format: 'json-lines',
+    text: [
+      '{"timestamp":1795514400123,"message":"2026-11-24T09:00:00.123Z\\tERROR\\tno price","logStream":"a"}',
+      '{"timestamp":1795514401123,"message":"2026-11-24T09:00:01.123Z\\tINFO\\ton","logStream":"a"}',
+    ].join('\n'),
+    records: [
+      { at: '2026-11-24T10:00:00.123000Z', level: 'error', message: 'no price', fields: { logStream: 'a' } },
+      { at: '2026-11-24T10:00:01.123000Z', level: 'info', message: 'on', fields: { logStream: 'a' } },
+    ],
+  },
 ];

@@ -64,4 +64,99 @@ export const REQUEST_SAMPLES: ReadingSample[] = [
       },
     ],
   },
+  {
+    name: 'syslog with an object of JSON for its message',
+    format: 'syslog',
+    text: [
+      'Nov 24 10:00:00 app-1 desk[77]: {"level":"error","msg":"no price","order":"LX-204817"}',
+      'Nov 24 10:00:01 app-1 desk[77]: {"level":"info","msg":"on"}',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T09:00:00.000000Z',
+        level: 'error',
+        logger: 'desk',
+        component: 'desk',
+        host: 'app-1',
+        message: 'no price',
+        fields: { host: 'app-1', pid: 77, order: 'LX-204817' },
+      },
+      {
+        at: '2026-11-24T09:00:01.000000Z',
+        level: 'info',
+        logger: 'desk',
+        component: 'desk',
+        host: 'app-1',
+        message: 'on',
+        fields: { host: 'app-1', pid: 77 },
+      },
+    ],
+  },
+  {
+    name: 'an access log that begins with the server’s own name',
+    format: 'access-log',
+    text: [
+      'desk.example:443 10.0.0.7 - - [24/Nov/2026:10:00:00 +0100] "GET /orders/LX-204817 HTTP/1.1" 200 512 "-" "client/1"',
+      'desk.example:443 10.0.0.7 - - [24/Nov/2026:10:00:01 +0100] "GET /orders/LX-204818 HTTP/1.1" 500 512 "-" "client/1"',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T09:00:00.000000Z',
+        level: 'info',
+        message: 'GET /orders/LX-204817 HTTP/1.1 200 512',
+        fields: { server: 'desk.example:443', client: '10.0.0.7', method: 'GET', path: '/orders/LX-204817' },
+      },
+      {
+        at: '2026-11-24T09:00:01.000000Z',
+        level: 'error',
+        message: 'GET /orders/LX-204818 HTTP/1.1 500 512',
+        fields: { server: 'desk.example:443', client: '10.0.0.7', method: 'GET', path: '/orders/LX-204818' },
+      },
+    ],
+  },
+  {
+    name: 'an access log with seconds at its end',
+    format: 'access-log',
+    text: [
+      '10.0.0.7 - - [24/Nov/2026:10:00:00.123 +0100] "GET /orders/LX-204817 HTTP/1.1" 200 512 0.123',
+      '10.0.0.7 - - [24/Nov/2026:10:00:01.123 +0100] "GET /orders/LX-204818 HTTP/1.1" 500 512 1.5',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T09:00:00.123000Z',
+        level: 'info',
+        message: 'GET /orders/LX-204817 HTTP/1.1 200 512 0.123',
+        took: 123000,
+        fields: { client: '10.0.0.7', method: 'GET', path: '/orders/LX-204817', protocol: 'HTTP/1.1' },
+      },
+      {
+        at: '2026-11-24T09:00:01.123000Z',
+        level: 'error',
+        message: 'GET /orders/LX-204818 HTTP/1.1 500 512 1.5',
+        fields: { client: '10.0.0.7', method: 'GET', path: '/orders/LX-204818', protocol: 'HTTP/1.1' },
+      },
+    ],
+  },
+  {
+    name: 'an access log with several addresses, some of its lines',
+    format: 'access-log',
+    text: [
+      '10.0.0.7, 10.0.0.8 - - [24/Nov/2026:10:00:00 +0100] "GET /orders/LX-204817 HTTP/1.1" 200 512 "-" "client/1"',
+      '10.0.0.7 - - [24/Nov/2026:10:00:01 +0100] "GET /orders/LX-204818 HTTP/1.1" 500 512 "-" "client/1"',
+    ].join('\n'),
+    records: [
+      {
+        at: '2026-11-24T09:00:00.000000Z',
+        level: 'info',
+        message: 'GET /orders/LX-204817 HTTP/1.1 200 512',
+        fields: { client: '10.0.0.7, 10.0.0.8', method: 'GET', path: '/orders/LX-204817', protocol: 'HTTP/1.1' },
+      },
+      {
+        at: '2026-11-24T09:00:01.000000Z',
+        level: 'error',
+        message: 'GET /orders/LX-204818 HTTP/1.1 500 512',
+        fields: { client: '10.0.0.7', method: 'GET', path: '/orders/LX-204818', protocol: 'HTTP/1.1' },
+      },
+    ],
+  },
 ];

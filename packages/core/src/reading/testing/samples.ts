@@ -2,6 +2,7 @@ import type { LevelName } from '../../units.ts';
 import type { Fields } from '../types.ts';
 import { DOCUMENT_SAMPLES } from './samples-documents.ts';
 import { CONTAINER_SAMPLES } from './samples-containers.ts';
+import { HEAD_SAMPLES } from './samples-heads.ts';
 import { NAMED_SAMPLES } from './samples-named.ts';
 import { PROGRAM_SAMPLES } from './samples-programs.ts';
 import { REQUEST_SAMPLES } from './samples-requests.ts';
@@ -192,6 +193,7 @@ const COMMON: ReadingSample[] = [
 export const SAMPLES: ReadingSample[] = [
   ...COMMON,
   ...TEXT_SAMPLES,
+  ...HEAD_SAMPLES,
   ...PROGRAM_SAMPLES,
   ...SERVER_SAMPLES,
   ...REQUEST_SAMPLES,
