@@ -16,6 +16,7 @@ export default {
       testMatch: ['<rootDir>/packages/web/src/**/*.test.ts'],
       testEnvironment: 'jsdom',
       testEnvironmentOptions: { customExportConditions: ['source', 'browser'] },
+      globals: { __VUE_OPTIONS_API__: true, __VUE_PROD_DEVTOOLS__: false, __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: false },
     },
     { ...base, displayName: 'server', testMatch: ['<rootDir>/packages/{server,launch}/src/**/*.test.ts'] },
     { ...base, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
