@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { call, filesBelow, sendFiles, waitForImport } from './client.ts';
+import { call, filesBelow, sendFiles, sendSourceText, waitForImport } from './client.ts';
 import { run, Stop } from './commands.ts';
 
 let folder: string;
@@ -67,6 +67,46 @@ describe('what the commands send', () => {
     const text = received.at(-1)!.body.toString();
     expect(text).not.toContain('gone.log');
     expect(text).toContain('two\n');
+  });
+
+  test('what is sent is not kept: memory stays flat, however large the files are', async () => {
+    const size = 96 << 20;
+    const file = join(folder, 'large.log');
+    await writeFile(file, Buffer.alloc(size, 'x'));
+    const takes = createServer((request, response) => {
+      request.resume().on('end', () => response.end('{"id":9}'));
+    });
+    await new Promise<void>((resolve) => takes.listen(0, '127.0.0.1', resolve));
+    const before = process.memoryUsage().arrayBuffers;
+    let most = 0;
+    const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().arrayBuffers - before)), 5);
+    try {
+      const address = `http://127.0.0.1:${(takes.address() as AddressInfo).port}`;
+      expect(await sendFiles(address, [{ file, path: 'large.log', size, modified: 0 }], {})).toEqual({ id: 9 });
+    } finally {
+      clearInterval(watch);
+      takes.closeAllConnections();
+      takes.close();
+      await rm(file);
+    }
+    expect(most).toBeGreaterThan(0);
+    expect(most).toBeLessThan(size / 2);
+  });
+
+  test('a refusal that comes before all is sent is told, and so is a server that is not there', async () => {
+    const file = join(folder, 'large.log');
+    await writeFile(file, Buffer.alloc(8 << 20, 'x'));
+    const refuses = createServer((_request, response) => {
+      response.writeHead(413, { 'content-type': 'application/json', connection: 'close' }).end('{"title":"Too large","detail":"It is."}');
+    });
+    await new Promise<void>((resolve) => refuses.listen(0, '127.0.0.1', resolve));
+    const files = [{ file, path: 'large.log', size: 8 << 20, modified: 0 }];
+    await expect(sendFiles(`http://127.0.0.1:${(refuses.address() as AddressInfo).port}`, files, {})).rejects.toThrow('Too large: It is.');
+    refuses.closeAllConnections();
+    refuses.close();
+    await expect(sendFiles('http://127.0.0.1:9', files, {})).rejects.toThrow(/does not answer.*bin\/demo/);
+    await expect(sendSourceText(url, [{ ...files[0]!, file: join(folder, 'gone.js') }], 'desk', '1.2')).rejects.toThrow('cannot be read: it is gone');
+    await rm(file);
   });
 
   test('a problem becomes a message with what to do, a silent server too', async () => {

@@ -1,6 +1,10 @@
+import { once } from 'node:events';
 import { open, readdir, stat } from 'node:fs/promises';
+import http, { type IncomingMessage } from 'node:http';
+import https from 'node:https';
 import { basename, join, relative } from 'node:path';
 import { Readable } from 'node:stream';
+import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import type { ImportInfo, Problem, SourceText } from '@fadenweg/api';
@@ -74,23 +78,41 @@ function sendParts<T>(address: string, files: readonly FileToSend[], missed: (pa
     }
     yield Buffer.from(`--${boundary}--\r\n`);
   }
-  return call<T>(address, {
-    method: 'POST',
-    headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
-    body: Readable.toWeb(Readable.from(body())) as ReadableStream,
-    duplex: 'half',
-  });
+  return post<T>(address, `multipart/form-data; boundary=${boundary}`, body());
 }
 
+/** Sends a body as it comes. The platform's `fetch` keeps all that it has sent until the end: gigabytes of memory for gigabytes of logs. */
+async function post<T>(address: string, type: string, body: AsyncIterable<Buffer>): Promise<T> {
+  const sending = (address.startsWith('https:') ? https : http).request(address, { method: 'POST', headers: { 'content-type': type } });
+  const answered = once(sending, 'response') as Promise<[IncomingMessage]>;
+  // a server that refuses answers before all is sent: then its answer counts, and not that the rest could not be sent
+  let amiss: Error | null = null;
+  async function* told(): AsyncGenerator<Buffer> {
+    try {
+      yield* body;
+    } catch (error) {
+      amiss = error as Error;
+      throw error;
+    }
+  }
+  pipeline(Readable.from(told()), sending).catch((error: Error) => sending.destroy(error));
+  const [response] = await answered.catch((error: Error) => {
+    throw amiss ?? silent(address, error.message);
+  });
+  const answer = JSON.parse(await text(response)) as T | Problem;
+  if ((response.statusCode ?? 0) >= 400) throw refused(answer as Problem);
+  return answer as T;
+}
+
+const silent = (url: string, why: string): Stop =>
+  new Stop(`${new URL(url).origin} does not answer (${why}). Is it running? Start it with bin/demo.`);
 const refused = ({ title, detail, action }: Problem): Stop => new Stop(`${title}: ${detail}${action ? ` ${action}` : ''}`);
-const reached = (url: string, init?: RequestInit & { duplex?: 'half' }): Promise<Response> =>
+const reached = (url: string, init?: RequestInit): Promise<Response> =>
   fetch(url, init).catch((error: Error) => {
-    throw new Stop(
-      `${new URL(url).origin} does not answer (${(error.cause as Error | undefined)?.message ?? error.message}). Is it running? Start it with bin/demo.`,
-    );
+    throw silent(url, (error.cause as Error | undefined)?.message ?? error.message);
   });
 
-export async function call<T>(url: string, init?: RequestInit & { duplex?: 'half' }): Promise<T> {
+export async function call<T>(url: string, init?: RequestInit): Promise<T> {
   const response = await reached(url, init);
   if (response.status === 204) return undefined as T;
   const answer = (await response.json()) as T | Problem;

@@ -30,6 +30,20 @@ describe('what a file is', () => {
     ['logs.zip/order-desk/app.log.2', 'order-desk'],
     ['order-desk.tar.gz/app.log', 'order-desk'],
     ['relay_20261124-0930.log', 'relay'],
+    ['night shift/relay.log', 'relay'],
+    ['night shift/order-desk-error.log', 'order-desk'],
+    ['order-desk.access.log', 'order-desk'],
+    ['night shift.zip/labdb-2026-11-24.csv', 'labdb'],
+    ['incident-4711/access.log', 'access'],
+    ['incident-4711/edge/access.log', 'edge'],
+    ['lens-calc/calc.log', 'lens-calc'],
+    ['lens-calc/a.log', 'lens-calc'],
+    ['relay/error_ssl.log', 'relay'],
+    ['production/order-desk/order-desk.log', 'order-desk'],
+    ['containers/desk-7d9f8b6c5-x2x9z_lab_order-desk-0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef.log', 'order-desk'],
+    ['lab/order-desk-7d9f8b6c5-x2x9z.log', 'order-desk'],
+    ['pods/lab_order-desk-7d9f8b6c5-x2x9z_0d1b2c3d/order-desk/0.log', 'order-desk'],
+    ['x/0123456789abcdef0123456789abcdef0123456789abcdef0123456789abcdef/json.log', '0123456789ab'],
   ])('the component of %s is %s', (path, component) => expect(componentOf(path)).toBe(component));
 
   test('the parts of a rotated log are one family', () => {
