@@ -7,7 +7,7 @@ import { tookOfFields, tookOfText } from './took.ts';
 
 const TIME = ['time', 'timestamp', '@timestamp', 'ts', 'at', 'date', 'datetime', 'eventtime', 't', 'when', '_time', '__realtime_timestamp',
   'time_unix_nano', 'created', 'created_at', 'logged_at', 'log_time', 'zeit', 'zeitstempel', 'horodatage', 'fecha', 'data', 'tijd', 'instant.epochsecond',
-  '@t', 'timeunixnano', 'start_time', 'starttime',
+  '@t', 'timeunixnano', 'start_time', 'starttime', 'timestamp.seconds', 'time.seconds', 'timestampseconds',
 ]; // prettier-ignore
 const LEVEL = ['level', 'severity', 'loglevel', 'lvl', 'priority', 'error_severity', 'log.level', 'level_name', 'levelname', 'severitytext', 'severity_text',
   'log_level', '@level', 'levelvalue', 'stufe', 'niveau', 'nivel', 'livello', '@l', 's',
@@ -43,12 +43,13 @@ const NAMES = [TIME, LEVEL, LOGGER, MESSAGE, STACK] as const;
 type Role = 0 | 1 | 2 | 3 | 4;
 const ALL = NAMES.flat();
 const OFFSET = NAMES.map((_, role) => NAMES.slice(0, role).flat().length) as unknown as Record<Role, number>;
-const SECONDS_AND_NANOS = [
-  ['instant.epochSecond', 'instant.nanoOfSecond'],
-  ['timestamp.seconds', 'timestamp.nanos'],
-  ['time.seconds', 'time.nanos'],
-  ['timestampSeconds', 'timestampNanos'],
-] as const;
+/** Names of seconds since 1970, and of the nanoseconds that belong to them. */
+const NANOS_OF: Record<string, string> = {
+  'instant.epochSecond': 'instant.nanoOfSecond',
+  'timestamp.seconds': 'timestamp.nanos',
+  'time.seconds': 'time.nanos',
+  timestampSeconds: 'timestampNanos',
+};
 /** A date and a clock in columns of their own. */
 const DATES = new Set(['date', 'datum', 'data', 'fecha', 'day']);
 const CLOCKS = new Set(['time', 'uhrzeit', 'hora', 'ora', 'heure', 'tijd', 'clock']);
@@ -81,7 +82,6 @@ export class NamedFields {
     return (
       Object.keys(fields).some((name) => this.slotOf(name) >= 0 && this.slotOf(name) < TIME.length && this.readTime(fields[name]!)) ||
       this.dateAndClock(fields) !== null ||
-      this.secondsAndNanos(fields) !== null ||
       this.otherTime(fields) !== undefined
     );
   }
@@ -113,7 +113,7 @@ export class NamedFields {
       }
       return taken;
     };
-    let time = this.dateAndClock(fields) ?? this.secondsAndNanos(fields) ?? take(0, (value) => this.readTime(value));
+    let time = this.dateAndClock(fields) ?? take(0, (value, name) => this.withNanos(value, name, fields));
     if (time === undefined) {
       const name = this.otherTime(rest);
       if (name !== undefined) {
@@ -133,7 +133,10 @@ export class NamedFields {
     // a name like “message” may hold a message's number: a sentence counts before a single word
     const sentence = MESSAGE.some((_, slot) => isSentence(fields[candidates[OFFSET[3] + slot] ?? '']));
     const message = take(3, (value) => typeof value === 'string' && value !== '' && (!sentence || isSentence(value)));
-    const template = message !== undefined && TEMPLATES_BY.some((slot) => candidates[slot] !== undefined && fields[candidates[slot]] === message);
+    const template =
+      typeof message === 'string' &&
+      message.includes('{') &&
+      TEMPLATES_BY.some((slot) => candidates[slot] !== undefined && fields[candidates[slot]] === message);
     const stack = take(4, (value) => typeof value === 'string' && value.includes('\n'));
     const said = message === undefined ? '' : template ? filled(String(message), fields) : String(message).trimEnd();
     draft.message = stack === undefined ? said : `${said}\n${String(stack)}`;
@@ -150,16 +153,12 @@ export class NamedFields {
     return draft.understood;
   }
 
-  /** Seconds since 1970 with nanoseconds in a field of their own; the text of both, null where it is not so. */
-  private secondsAndNanos(fields: Fields): string | null {
-    for (const [whole, fraction] of SECONDS_AND_NANOS) {
-      const seconds = fields[whole];
-      const nanos = fields[fraction];
-      if (seconds === undefined || typeof nanos !== 'number' || !(nanos >= 0 && nanos < 1e9)) continue;
-      const text = `${seconds}.${String(nanos).padStart(9, '0')}`;
-      if (this.times.read(text, 0, 'epoch') === text.length) return text;
-    }
-    return null;
+  /** Seconds since 1970 that have their nanoseconds in a field of their own are read with these. */
+  private withNanos(value: FieldValue, name: string, fields: Fields): boolean {
+    if (!this.readTime(value)) return false;
+    const nanos = fields[NANOS_OF[name] ?? ''];
+    if (typeof nanos === 'number' && nanos >= 0 && nanos < 1e9) this.times.read(`${value}.${String(nanos).padStart(9, '0')}`, 0, 'epoch');
+    return true;
   }
 
   /** The name of another field that holds a time: by its name, then by what it holds. Sets what `times` has read. */

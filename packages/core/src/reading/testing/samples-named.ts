@@ -192,9 +192,9 @@ export const NAMED_SAMPLES: ReadingSample[] = [
         at: '2026-11-24T10:00:00.123000Z',
         level: 'error',
         message: 'no price',
-        fields: { 'timestamp.seconds': 1795514400, 'timestamp.nanos': 123000000 },
+        fields: { 'timestamp.nanos': 123000000 },
       },
-      { at: '2026-11-24T10:00:01.123000Z', level: 'info', message: 'on', fields: { 'timestamp.seconds': 1795514401, 'timestamp.nanos': 123000000 } },
+      { at: '2026-11-24T10:00:01.123000Z', level: 'info', message: 'on', fields: { 'timestamp.nanos': 123000000 } },
     ],
   },
   {
