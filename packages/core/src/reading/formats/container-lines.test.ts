@@ -83,6 +83,24 @@ describe('lines of a container', () => {
     });
   });
 
+  test('of a program that tells no time have the time around them, and level and fields as if it stood in them', () => {
+    const pairs = read([
+      wrapped(1, 'level=info msg="order taken" order=LX-204817\n'),
+      wrapped(2, 'level=error msg="no price at all" order=LX-204817\n'),
+    ]);
+    expect(pairs[1]).toMatchObject({ message: 'no price at all', level: LEVELS.indexOf('error'), fields: { order: 'LX-204817', stream: 'stdout' } });
+    expect(isoMicros(pairs[1]!.at)).toBe('2026-11-24T09:00:02.500000Z');
+    const words = read([
+      flagged(1, 'INFO:     order taken'),
+      flagged(2, 'ERROR:    order failed'),
+      ...TRACE.slice(1).map((line) => flagged(2, line.replace('NoPrice', 'NoPriceException'))),
+    ]);
+    expect(words.map(({ level, message }) => [LEVELS[level], message])).toEqual([
+      ['info', 'order taken'],
+      ['error', 'order failed\nexample.NoPriceException: none\n\tat example.A.b(A.java:1)\nCaused by: example.Gone: no'],
+    ]);
+  });
+
   test('that are no such line are kept whole', () => {
     const drafts = read([flagged(1, 'first'), 'what is this?', ...Array.from({ length: 9 }, (_, i) => flagged(i, `line ${i}`))]);
     expect(drafts[1]).toMatchObject({ understood: false, message: 'what is this?' });

@@ -2,6 +2,7 @@ import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shar
 import { sampleOf } from '../sample.ts';
 import { TimeReader } from '../times.ts';
 import { InnerJson } from './inner-json.ts';
+import { text } from './text.ts';
 import { parseObject } from '../json-fields.ts';
 
 /** What is put around a line that a program in a container writes: when it was taken in, from which stream, and whether it is whole. */
@@ -17,6 +18,10 @@ const FLAGGED = /^(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(?:\.\d{1,9})?(?:Z|[+-]\d\d:\d\
 /** Zones differ by whole quarters of an hour, in microseconds. */
 const QUARTER = 900_000_000;
 const MOST_LINES = 250;
+/** Below it no format is known to fit. */
+const UNSURE = 0.1;
+/** How lines of a stack trace begin, and others that go on with what was said. */
+const CONTINUES = /^(?:[ \t]|$|Caused by: |Traceback \(most|\.\.\. \d+ more|(?:[a-z][\w$]*\.)+[A-Z][\w$]*(?:Exception|Error)\b)/;
 
 /**
  * Lines of programs in containers, each with time and stream around it, as text or as an object of JSON (`log`, `stream`, `time`). What is inside is read by
@@ -32,6 +37,10 @@ export const containerLines = (formats: readonly Reader[]): Reader => ({
   },
   open: (sample, context) => new ContainerReader(formats, sample, context),
 });
+
+function surest(formats: readonly Reader[], sample: Sample): { one: Reader; sure: number } {
+  return formats.map((one) => ({ one, sure: one.confidence(sample) })).sort((a, b) => b.sure - a.sure)[0]!;
+}
 
 function unwrapped(line: string): Line | null {
   if (line.charCodeAt(0) !== 123) {
@@ -52,6 +61,8 @@ class ContainerReader implements RecordReader {
   /** Lines of this source say whether they are whole. */
   private readonly tells: boolean;
   private readonly json: InnerJson;
+  /** The program tells no time. */
+  private readonly timeless: boolean;
   /** The line before was a part of one. */
   private open = false;
   private stream = '';
@@ -62,22 +73,28 @@ class ContainerReader implements RecordReader {
     const lines = sample.lines.slice(0, MOST_LINES).map(unwrapped).filter((line) => line !== null); // prettier-ignore
     this.tells = lines.filter(({ whole }) => whole).length * 2 >= lines.length;
     const within = sampleOf(sample.path, joined(lines, this.tells), true);
-    const [best] = formats.map((one) => ({ one, sure: one.confidence(within) })).sort((a, b) => b.sure - a.sure);
-    this.inside = best!.one.open(within, context);
+    const best = surest(formats, within);
+    this.timeless = best.sure < UNSURE;
+    // without a time of its own a line is read as if it began with the one around it
+    const heads = lines.filter(({ text }) => !CONTINUES.test(text)).map(({ time, text }) => `${time} ${text}`);
+    const timed = this.timeless ? sampleOf(sample.path, heads.join('\n'), true) : within;
+    this.inside = (this.timeless ? text : best.one).open(timed, context);
   }
 
   start(firstLine: string): void {
     const line = unwrapped(firstLine);
     this.open = this.isPart(line);
     this.stream = line?.stream ?? '';
-    this.inside.start(line ? line.text : firstLine);
+    if (!this.timeless) this.inside.start(line ? line.text : firstLine);
   }
   begins(text: string): boolean {
     const line = unwrapped(text);
     const goesOn = this.open;
     this.open = this.isPart(line);
     // what one stream writes does not go on in the other
-    return !goesOn && ((line !== null && line.stream !== this.stream) || this.inside.begins(line ? line.text : text));
+    if (goesOn) return false;
+    const own = line ? line.text : text;
+    return (line !== null && line.stream !== this.stream) || (this.timeless ? !CONTINUES.test(own) : this.inside.begins(own));
   }
   private isPart(line: Line | null): boolean {
     return line !== null && this.tells && !line.whole;
@@ -85,8 +102,8 @@ class ContainerReader implements RecordReader {
 
   read(record: string, draft: Draft): void {
     const lines = record.split('\n').map((line) => unwrapped(line) ?? { ...BARE, text: line });
-    const text = joined(lines, this.tells);
-    this.inside.read(text, draft);
+    const said = joined(lines, this.tells);
+    this.inside.read(this.timeless ? `${lines[0]!.time} ${said}` : said, draft);
     const first = lines.find((line) => line.time !== '' && this.times.readAny(line.time, 0) !== null);
     if (!first) {
       if (!draft.understood) draft.message = record;
@@ -95,7 +112,7 @@ class ContainerReader implements RecordReader {
     const taken = this.times.at;
     draft.fields.stream ??= first.stream;
     if (!draft.understood) {
-      draft.message = text;
+      draft.message = said;
       draft.at = taken;
       draft.timeText = first.time;
     } else draft.at -= Math.round((draft.at - taken) / QUARTER) * QUARTER; // the program's own time, in whatever zone it is told
