@@ -1,14 +1,14 @@
+import { standsAlone } from '@fadenweg/core';
+
 const PACKED = /\.(?:gz|tgz|zip|bz2|xz|zst)$/i;
+const ARCHIVE = /\.(?:tar|tgz|zip)(?:\.\w{2,3})?$/i;
 /** A date and perhaps a time in a file's name. */
 const DATE = /(?<!\d)(20\d\d)[-_.]?(0[1-9]|1[0-2])[-_.]?(0[1-9]|[12]\d|3[01])(?!\d)(?:[T_.-]?(?:[01]\d|2[0-3])[-_.:]?[0-5]\d(?:[-_.:]?[0-5]\d)?)?/;
 
 /** Folders that tell nothing of what wrote the files in them: kinds of places, incidents, stages. */
 const PLACE =
-  /^(?:logs?|log-?files?|files?|var|tmp|data|archives?|old|backups?|containers?|pods|all|collected|exports?|downloads?|desktop|(?:incident|case|ticket|support|bundle|dump)s?[-_ ]?\w*|inc\d+|prod|production|test|stage|staging|\d[\d._-]*)$/i;
-/** Names of files that tell what kind of log it is, not what wrote it. */
-const KIND =
-  /^(?:access|error|app|application|server|service|daemon|main|out|output|std(?:out|err)|console|gc|audit|system(?:out|err)?|messages|debug|info|warn|trace|https?|requests?|sql|slow|query|queries|current|default|log|events?|jobs?|batch|part|\d+)$/i;
-/** The same behind the name of what wrote it. */
+  /^(?:logs?|log-?files?|files?|var|tmp|data|archives?|old|backups?|containers?|pods|all|collected|exports?|downloads?|desktop|(?:incident|case|ticket|support|bundle|dump)s?[-_ ]?[\d._-]*|inc\d+|prod|production|test|stage|staging|\d[\d._-]*)$/i;
+/** What kind of log it is, behind the name of what wrote it. */
 const KIND_BEHIND = /(?<=.)[-_.](?:access|errors?|gc|out|err|std(?:out|err)|audit|debug|info|warn(?:ings?)?|trace|requests?|sql|slow)$/i;
 /** How container platforms name what they keep of a container: pod, namespace, container and its number. */
 const CONTAINER = /^[a-z0-9][a-z0-9.-]*_[a-z0-9-]+_([a-z0-9][a-z0-9-]*)-[0-9a-f]{64}$/;
@@ -18,19 +18,20 @@ const NUMBER = /^[0-9a-f]{64}$/;
 const LONGEST = 60;
 
 /**
- * What wrote a file, by its path: the innermost folder, else the file's name without its endings, dates and numbers. In a single folder of files whose names
- * have nothing in common with it, each file is a component of its own.
+ * What wrote a file, by its path: the innermost folder unless that tells nothing, else the file's name without its endings, dates and numbers. What lies in an archive
+ * without folders goes by its own names: an archive is a bundle more often than one program's.
  */
 export function componentOf(path: string): string {
   const parts = path.split('/').filter((part) => part !== '' && part !== '.');
-  const folder = withoutPod((parts.length > 1 ? parts[parts.length - 2]! : '').replace(PACKED, '').replace(/\.tar$/i, ''));
+  const place = parts.length > 1 ? parts[parts.length - 2]! : '';
+  const folder = withoutPod(place.replace(PACKED, '').replace(/\.tar$/i, ''));
   const file = bareName(parts[parts.length - 1] ?? '');
   const container = CONTAINER.exec(file);
   if (container) return container[1]!.slice(0, LONGEST);
   const named = folder !== '' && !PLACE.test(folder) && !DATE.test(folder);
-  if (named && (parts.length > 2 || file.length <= 2 || KIND.test(file.split(/[._-]/, 1)[0]!) || haveInCommon(file, folder)))
-    return shortened(folder);
-  return file === '' ? (named ? shortened(folder) : 'unnamed') : shortened(withoutPod(file.replace(KIND_BEHIND, '')));
+  const bundle = parts.length === 2 && ARCHIVE.test(place) && standsAlone(file, folder);
+  if (named && !bundle) return shortened(folder);
+  return file === '' ? 'unnamed' : shortened(withoutPod(file.replace(KIND_BEHIND, '')));
 }
 const bareName = (name: string): string =>
   name
@@ -40,9 +41,6 @@ const bareName = (name: string): string =>
 const withoutPod = (name: string): string => name.replace(POD, '');
 /** A container's number is long: its first twelve digits are how it is shown elsewhere. */
 const shortened = (name: string): string => (NUMBER.test(name) ? name.slice(0, 12) : name.slice(0, LONGEST));
-const wordsOf = (name: string): string[] => name.toLowerCase().split(/[^\p{L}\d]+/u).filter((word) => word.length > 1); // prettier-ignore
-const haveInCommon = (file: string, folder: string): boolean => wordsOf(file).some((word) => wordsOf(folder).includes(word));
-
 /** What the parts of a rotated log have in common: the path without numbers, dates and packing. */
 export function familyOf(path: string): string {
   const slash = path.lastIndexOf('/') + 1;

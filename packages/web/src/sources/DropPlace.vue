@@ -4,7 +4,7 @@ import { ref } from 'vue';
 import { query } from '../api/client.ts';
 import { bytes } from '../time/format.ts';
 import { ZONE } from '../time/format.ts';
-import { droppedFiles, type Dropped } from './dropped.ts';
+import { droppedFiles, withoutSoleFolder, type Dropped } from './dropped.ts';
 
 const emit = defineEmits<{ sent: [] }>();
 const over = ref(false);
@@ -30,7 +30,7 @@ function send(files: Dropped[]): void {
     return;
   }
   const form = new FormData();
-  for (const { file, path } of files) {
+  for (const { file, path } of withoutSoleFolder(files)) {
     form.append(`modified:${path}`, String(file.lastModified));
     form.append('file', file, path);
   }
@@ -64,7 +64,7 @@ function send(files: Dropped[]): void {
         Drop files or a whole folder here, or
         <label class="link">choose files<input type="file" multiple class="visually-hidden" data-testid="files" @change="picked" /></label> or
         <label class="link">a folder<input type="file" webkitdirectory class="visually-hidden" @change="picked" /></label>. Formats and archives (gz,
-        zip, tar) are recognised; records or the innermost folder name the component. The same content again adds nothing.
+        zip, tar) are recognised; records, the innermost folder or the file name the component. The same content again adds nothing.
       </p>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
       <p v-if="sending" role="status">

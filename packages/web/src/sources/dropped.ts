@@ -1,8 +1,18 @@
+import { holdsSeveral } from '@fadenweg/core';
+
 export interface Dropped {
   file: File;
   path: string;
 }
 const MOST = 20_000;
+
+/** The files of one folder without its name, where that tells nothing of what wrote them: then each goes by its own name. */
+export function withoutSoleFolder<T extends { path: string }>(files: readonly T[]): T[] {
+  const folder = files[0]?.path.split('/')[0] ?? '';
+  const names = files.map(({ path }) => path.slice(folder.length + 1));
+  const sole = files.every(({ path }, i) => path.startsWith(`${folder}/`) && !names[i]!.includes('/'));
+  return sole && holdsSeveral(folder, names) ? files.map((one, i) => ({ ...one, path: names[i]! })) : [...files];
+}
 
 /** All files of a drop, folders walked through, with their paths below what was dropped. */
 export async function droppedFiles(data: DataTransfer): Promise<Dropped[]> {
