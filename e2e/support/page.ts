@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 
-const PATIENCE = 15_000;
+const PATIENCE = 30_000;
 
 /** What tests do on the page, by what a person sees: roles, labels, words. Waits for things, never for a time. */
 export class Page {

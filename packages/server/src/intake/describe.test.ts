@@ -32,6 +32,7 @@ describe('what a file is', () => {
     ['relay_20261124-0930.log', 'relay'],
     ['switch/sip.log', 'switch'],
     ['logs/relay-error.log', 'relay'],
+    ['relay-json.log', 'relay'],
     ['night shift.zip/relay.log', 'relay'],
     ['night shift.zip/labdb-2026-11-24.csv', 'labdb'],
     ['order-desk.access.log', 'order-desk'],

@@ -9,7 +9,7 @@ const DATE = /(?<!\d)(20\d\d)[-_.]?(0[1-9]|1[0-2])[-_.]?(0[1-9]|[12]\d|3[01])(?!
 const PLACE =
   /^(?:logs?|log-?files?|files?|var|tmp|data|archives?|old|backups?|containers?|pods|all|collected|exports?|downloads?|desktop|(?:incident|case|ticket|support|bundle|dump)s?[-_ ]?[\d._-]*|inc\d+|prod|production|test|stage|staging|\d[\d._-]*)$/i;
 /** What kind of log it is, behind the name of what wrote it. */
-const KIND_BEHIND = /(?<=.)[-_.](?:access|errors?|gc|out|err|std(?:out|err)|audit|debug|info|warn(?:ings?)?|trace|requests?|sql|slow)$/i;
+const KIND_BEHIND = /(?<=.)[-_.](?:access|errors?|gc|out|err|std(?:out|err)|audit|debug|info|warn(?:ings?)?|trace|requests?|sql|slow|json)$/i;
 /** How container platforms name what they keep of a container: pod, namespace, container and its number. */
 const CONTAINER = /^[a-z0-9][a-z0-9.-]*_[a-z0-9-]+_([a-z0-9][a-z0-9-]*)-[0-9a-f]{64}$/;
 /** What they append to the name of a set of pods for each of them. */

@@ -89,6 +89,7 @@ describe('lines of a container', () => {
       wrapped(2, 'level=error msg="no price at all" order=LX-204817\n'),
     ]);
     expect(pairs[1]).toMatchObject({ message: 'no price at all', level: LEVELS.indexOf('error'), fields: { order: 'LX-204817', stream: 'stdout' } });
+    expect(Object.keys(pairs[1]!.fields).sort()).toEqual(['order', 'stream']);
     expect(isoMicros(pairs[1]!.at)).toBe('2026-11-24T09:00:02.500000Z');
     const words = read([
       flagged(1, 'INFO:     order taken'),

@@ -148,8 +148,11 @@ function readPairs(line: string, draft: Draft): void {
   const level = LEVEL.find((name) => typeof fields[name] === 'string' && levelOf(fields[name]) > 0);
   if (level === undefined) return;
   draft.level = levelOf(String(fields[level]));
-  const said = fields.msg ?? fields.message;
-  if (/^[\w.-]+=/.test(line) && typeof said === 'string' && /\s/.test(said)) draft.message = said + draft.message.slice(line.length);
+  const said = ['msg', 'message'].find((name) => typeof fields[name] === 'string' && /\s/.test(fields[name]));
+  if (!/^[\w.-]+=/.test(line) || said === undefined) return;
+  draft.message = String(fields[said]) + draft.message.slice(line.length);
+  // what is shown beside the fields is none of them
+  draft.fields = Object.fromEntries(Object.entries(fields).filter(([name]) => name !== level && name !== said));
 }
 
 /** The first line of a request in quotes, and the status of its answer. */

@@ -130,12 +130,12 @@ export const HEAD_SAMPLES: ReadingSample[] = [
       '2026-11-24T10:00:01Z level=error msg="order failed" order=LX-204817',
     ].join('\n'),
     records: [
-      { at: '2026-11-24T10:00:00.000000Z', level: 'info', message: 'order taken', fields: { level: 'info', msg: 'order taken', order: 'LX-204817' } },
+      { at: '2026-11-24T10:00:00.000000Z', level: 'info', message: 'order taken', fields: { order: 'LX-204817' } },
       {
         at: '2026-11-24T10:00:01.000000Z',
         level: 'error',
         message: 'order failed',
-        fields: { level: 'error', msg: 'order failed', order: 'LX-204817' },
+        fields: { order: 'LX-204817' },
       },
     ],
   },
