@@ -41,6 +41,20 @@ describe('links that nobody declared', () => {
     const linked = Array.from({ length: 40 }, (_, i) => [record('asked', { ref: `PX-${code(i)}1` }, [{ value: ask(i), role: 'link' }]), record('approved', { ref: `PX-${code(i)}1` })]).flat(); // prettier-ignore
     expect(discoverLinks(linked)).toMatchObject([{ label: 'ref', free: 40, single: 1 }]);
   });
+  test('what people may ask by is left to them while no such number is known; later it is looked again', () => {
+    const uuid = (i: number) => ({ value: `uuid-${code(i)}`, role: 'link' as const });
+    const booked = (more: SuggestRecord['known'] = []): SuggestRecord[] =>
+      Array.from({ length: 40 }, (_, i) => [
+        { ...record(`booking PB-${300_000 + i} taken`, {}, [uuid(i)]), component: 'desk' },
+        { ...record('delivered', { booking: `PB-${300_000 + i}`, id: `m-${code(i)}` }), component: 'relay' },
+        ...(i === 0 ? [record('another', {}, more)] : []),
+      ]).flat();
+    expect(discoverLinks(booked())).toEqual([]);
+    expect(discoverLinks(booked([order(1)])).map((one) => one.patterns)).toEqual([['PB-\\d{6}']]);
+    // what a single component writes is nothing to ask by
+    expect(discoverLinks(booked().map((one) => ({ ...one, component: 'desk' }))).map((one) => one.patterns)).toEqual([['PB-\\d{6}']]);
+  });
+
   test.each<[string, SuggestRecord[]]>([
     ['used again by many', Array.from({ length: 200 }, (_, i) => [record('x', { lock: `lock-${i % 25}a` }, [order(i)]), record('y', { lock: `lock-${i % 25}a` })]).flat()], // prettier-ignore
     ['that bring nothing in', Array.from({ length: 60 }, (_, i) => [record('x', { parcel: `PX-${i}77a` }, [order(i)]), record('y', { parcel: `PX-${i}77a` }, [order(i)])]).flat()], // prettier-ignore

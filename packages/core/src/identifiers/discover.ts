@@ -1,5 +1,5 @@
 import { formOf, labelOf, patternOfForms } from './forms.ts';
-import { bare, isMeasure, isName, TOKEN, type SuggestRecord } from './suggest.ts';
+import { ACROSS, bare, isMeasure, isName, isSpoken, TOKEN, type SuggestRecord } from './suggest.ts';
 
 /** A link that nobody declared, with the figures that speak for it. */
 export interface Discovered {
@@ -19,6 +19,7 @@ interface Value {
   records: number;
   business: Set<string>;
   links: Set<string>;
+  components: Set<string>;
   free: boolean;
 }
 interface Group {
@@ -45,18 +46,23 @@ const LONGEST_TEXT = 4000;
 
 /**
  * Links that the data show: values of one form, or of one field, that recur, stand beside one known identifier at most, and also stand in records that
- * name nothing else, so that these come to belong somewhere. Bare numbers are left out, and so are pieces of what is known.
+ * name nothing else, so that these come to belong somewhere. Bare numbers are left out, and so are pieces of what is known; where nobody has declared yet what people
+ * ask by, also what may be that.
  *
  * @param records in stretches that follow each other in time, with the values that declared kinds find in them
  */
 export function discoverLinks(records: Iterable<SuggestRecord>): Discovered[] {
   const groups = new Map<string, Group>();
-  for (const record of records) look(record, groups);
+  let business = false;
+  for (const record of records) {
+    look(record, groups);
+    business ||= record.known.some((one) => one.role === 'business');
+  }
   const found: Discovered[] = [];
   const taken = new Set<string>();
   for (const group of [...groups.values()].sort((a, b) => Number(b.pattern) - Number(a.pattern) || b.records - a.records)) {
     const one = concluded(group);
-    if (!one) continue;
+    if (!one || (!business && isAskedBy(group))) continue;
     const known = [...group.values.keys()].filter((value) => taken.has(value)).length;
     if (known > group.values.size / 2) continue;
     for (const value of group.values.keys()) taken.add(value);
@@ -65,7 +71,7 @@ export function discoverLinks(records: Iterable<SuggestRecord>): Discovered[] {
   return found;
 }
 
-function look({ text, fields, known }: SuggestRecord, groups: Map<string, Group>): void {
+function look({ component, text, fields, known }: SuggestRecord, groups: Map<string, Group>): void {
   const seen = new Set<string>();
   const business = known.filter((one) => one.role === 'business').map((one) => one.value);
   const links = known.filter((one) => one.role === 'link').map((one) => one.value);
@@ -81,10 +87,11 @@ function look({ text, fields, known }: SuggestRecord, groups: Map<string, Group>
     let about = group.values.get(value);
     if (!about) {
       if (group.values.size >= MOST_VALUES) return;
-      group.values.set(value, (about = { records: 0, business: new Set(), links: new Set(), free: false }));
+      group.values.set(value, (about = { records: 0, business: new Set(), links: new Set(), components: new Set(), free: false }));
     }
     about.records++;
     for (const one of business) if (about.business.size < MANY) about.business.add(one);
+    about.components.add(component);
     for (const one of links) if (about.links.size < MANY) about.links.add(one);
     about.free ||= business.length + links.length === 0;
   };
@@ -103,6 +110,13 @@ function look({ text, fields, known }: SuggestRecord, groups: Map<string, Group>
 
 /** The form begins with letters of its own, so that a pattern made of it finds nothing else. */
 const isTelling = (form: string): boolean => /^\p{L}+[-_#:]/u.test(form) && !/^[xh]+[-_#:]/.test(form);
+
+/** What people may ask by: where no such number is known yet, it is suggested and not tied to what happens to stand beside it. */
+function isAskedBy({ values }: Group): boolean {
+  const [first] = values.keys();
+  const across = [...values.values()].filter(({ components }) => components.size > 1).length;
+  return isSpoken(formOf(first!)) && across >= ACROSS * values.size;
+}
 
 function concluded({ pattern, field, values, records }: Group): Discovered | null {
   if (values.size < FEWEST || records > values.size * MOST_RECORDS) return null;

@@ -160,12 +160,17 @@ function suggestion(group: Group, business: boolean): Suggestion {
   };
 } // prettier-ignore
 
+/** Of the values that people ask by, so many are named by several components, at least. */
+export const ACROSS = 0.3;
+/** Short enough to be said aloud, and no number of a machine. */
+export const isSpoken = (form: string): boolean => form.length <= 14 && !/h{6,}/.test(form);
+
 /** Joins many transactions: shared. Stands beside one: ties. Reaches several components and can be said aloud: what people ask by. */
 function roleOf(group: Group, across: number, joins: number, forms: boolean, fields: readonly string[]): Role {
   if (joins > 2.5) return 'shared';
-  const spoken = group.form.length <= 14 && !/h{6,}/.test(group.form);
+  const spoken = isSpoken(group.form);
   const asked = fields.some((name) => /(?:order|claim|ticket|case|booking|invoice|job|run|customer|contract|shipment|payment|policy)/i.test(name));
-  if (spoken && across >= 0.3 && (Number.isNaN(joins) || joins < 0.5) && (forms || asked)) return 'business';
+  if (spoken && across >= ACROSS && (Number.isNaN(joins) || joins < 0.5) && (forms || asked)) return 'business';
   return group.values.size < 30 && group.records / group.values.size > 20 ? 'shared' : 'link';
 }
 
