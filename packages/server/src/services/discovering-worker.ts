@@ -20,7 +20,7 @@ try {
   const all = [...kinds];
   const found: Discovered[] = [];
   for (let round = 0; round < ROUNDS; round++) {
-    const more = discoverLinks(knownIn(rows, all, () => ''));
+    const more = discoverLinks(knownIn(rows, all, String));
     if (more.length === 0) break;
     found.push(...more);
     all.push(...more.map((one, i): IdentifierKind => ({ name: `found-${round}-${i}`, role: 'link', normal: KEEP, scope: 'global', leaseMs: null, ...one }))); // prettier-ignore
