@@ -50,7 +50,7 @@ export type DateOrder = 'day-first' | 'month-first' | 'year-first';
 
 const NUMERIC = /(?<![\d./-])(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?=,? +\d{1,2}:\d\d|[T:]\d\d:\d\d)/g;
 /** The same behind its clock. */
-const BEHIND = /(?<=:\d\d(?:[.,]\d{1,9})? )(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?!\d)/g;
+const BEHIND = /:\d\d(?:[.,]\d{1,9})? (\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?!\d)/g;
 /** Month and day before a clock, without a year. */
 const YEARLESS = /(?<![\d./:-])(\d{2})([/-])(\d{2})(?= \d\d:\d\d:\d\d)/g;
 
@@ -68,8 +68,8 @@ export function dateOrder(text: string, modified: Microseconds): DateOrder | nul
   let dates = 0;
   let points = 0;
   const year = String(new Date(modified / 1000).getUTCFullYear());
-  const found = [...text.matchAll(NUMERIC), ...text.matchAll(BEHIND)];
-  for (const [, first, separator, second, third = year] of found.length > 0 ? found : text.matchAll(YEARLESS)) {
+  const layout = [NUMERIC, BEHIND].find((one) => text.search(one) >= 0) ?? YEARLESS;
+  for (const [, first, separator, second, third = year] of text.matchAll(layout)) {
     const [a, b, c] = [Number(first), Number(second), Number(third)];
     dates++;
     if (separator === '.') points++;

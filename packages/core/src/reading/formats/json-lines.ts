@@ -7,7 +7,9 @@ import { InnerText } from './inner-text.ts';
 
 /** Objects line by line are that, also where nothing in them tells a time. */
 const TIMELESS = 0.94;
-const MOST_LINES = 100;
+const MOST_LINES = 40;
+/** Guessing, describing and reading open the same sample again and again. */
+const levelless = new WeakMap<Sample, string[]>();
 /** Where so many records tell no level, their messages may. */
 const LEVELLESS = 0.8;
 /** Lines that a program may say before its first object. */
@@ -42,7 +44,9 @@ class JsonLinesReader implements RecordReader {
   constructor(sample: Sample, context: ReadingContext) {
     this.named = new NamedFields(context);
     this.innerJson = new InnerJson(context);
-    this.innerText = InnerText.of(this.levelless(sample), context);
+    let messages = levelless.get(sample);
+    if (!messages) levelless.set(sample, (messages = this.levelless(sample)));
+    this.innerText = InnerText.of(messages, context);
   }
   /** Messages of the records of a sample, if nearly none of them tells a level. */
   private levelless(sample: Sample): string[] {
