@@ -64,7 +64,6 @@ export async function writeRelations(client: pg.Client, graph: Graph, { relation
       [a, b],
       [b, a],
     ] as const) {
-      // prettier-ignore
       rows.begin(2);
       rows.big(x);
       rows.big(y);

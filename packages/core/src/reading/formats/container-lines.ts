@@ -91,9 +91,9 @@ class ContainerReader implements RecordReader {
     const line = unwrapped(text);
     const goesOn = this.open;
     this.open = this.isPart(line);
-    // what one stream writes does not go on in the other
     if (goesOn) return false;
     const own = line ? line.text : text;
+    // what one stream writes does not go on in the other
     return (line !== null && line.stream !== this.stream) || (this.timeless ? !CONTINUES.test(own) : this.inside.begins(own));
   }
   private isPart(line: Line | null): boolean {

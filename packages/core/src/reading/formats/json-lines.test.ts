@@ -95,4 +95,14 @@ describe('objects line by line', () => {
     expect(first).toMatchObject({ logger: '', level: 0, fields: { caller: '+49 30 23125417', s: 3 } });
     expect(second).toMatchObject({ logger: 'desk/intake.go:88', level: LEVELS.indexOf('warning'), fields: {} });
   });
+
+  test('begin where their source does, whatever its sample holds: an hour that comes twice is the first one', () => {
+    const lines = ['02:30:00', '03:30:00', '04:30:00'].map((clock) => JSON.stringify({ time: `2026-10-25 ${clock}`, msg: 'a line' }));
+    const sample = sampleOf('logs/desk.log', lines.join('\n'), true);
+    for (let opened = 0; opened < 2; opened++) {
+      const draft = emptyDraft();
+      openReader('json-lines', sample, { zone: 'Europe/Berlin', modified: 0 }).read(lines[0]!, draft);
+      expect(draft.at).toBe(Date.UTC(2026, 9, 25, 0, 30) * 1000);
+    }
+  });
 });

@@ -1,7 +1,7 @@
 import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { flatten, parseObject } from '../json-fields.ts';
 import { NamedFields, namesOf } from '../named-fields.ts';
-import { emptyDraft } from '../types.ts';
+import { clearDraft, emptyDraft } from '../types.ts';
 import { InnerJson } from './inner-json.ts';
 import { InnerText } from './inner-text.ts';
 
@@ -9,7 +9,7 @@ import { InnerText } from './inner-text.ts';
 const TIMELESS = 0.94;
 const MOST_LINES = 40;
 /** Guessing, describing and reading open the same sample again and again. */
-const levelless = new WeakMap<Sample, string[]>();
+const known = new WeakMap<Sample, string[]>();
 /** Where so many records tell no level, their messages may. */
 const LEVELLESS = 0.8;
 /** Lines that a program may say before its first object. */
@@ -44,20 +44,9 @@ class JsonLinesReader implements RecordReader {
   constructor(sample: Sample, context: ReadingContext) {
     this.named = new NamedFields(context);
     this.innerJson = new InnerJson(context);
-    let messages = levelless.get(sample);
-    if (!messages) levelless.set(sample, (messages = this.levelless(sample)));
+    let messages = known.get(sample);
+    if (!messages) known.set(sample, (messages = levelless(sample)));
     this.innerText = InnerText.of(messages, context);
-  }
-  /** Messages of the records of a sample, if nearly none of them tells a level. */
-  private levelless(sample: Sample): string[] {
-    const messages: string[] = [];
-    const lines = sample.lines.slice(0, MOST_LINES).filter((line) => line !== '');
-    for (const line of lines) {
-      const draft = emptyDraft();
-      this.read(line, draft);
-      if (draft.understood && draft.level === 0 && draft.message !== line) messages.push(draft.message);
-    }
-    return messages.length >= lines.length * LEVELLESS ? messages : [];
   }
   start(): void {}
   begins(): boolean {
@@ -79,4 +68,21 @@ class JsonLinesReader implements RecordReader {
     this.innerJson.read(draft);
     this.innerText?.read(draft);
   }
+}
+
+/** Messages of the records of a sample, if nearly none of them tells a level. Read by a reader of its own: a source's own begins where the source does. */
+function levelless(sample: Sample): string[] {
+  const named = new NamedFields({ zone: 'UTC', modified: 0 });
+  const draft = emptyDraft();
+  const messages: string[] = [];
+  const lines = sample.lines.slice(0, MOST_LINES).filter((line) => line !== '');
+  for (const line of lines) {
+    const object = parseObject(line);
+    if (!object) continue;
+    clearDraft(draft);
+    const fields: Fields = {};
+    flatten(object, '', fields);
+    if (named.read(fields, line, draft) && draft.level === 0 && draft.message !== line) messages.push(draft.message);
+  }
+  return messages.length >= lines.length * LEVELLESS ? messages : [];
 }

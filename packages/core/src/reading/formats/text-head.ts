@@ -19,6 +19,7 @@ import {
   NAMED,
   METHOD,
   BEFORE_LEVEL,
+  HEX_THREAD,
   THREAD,
   NAME,
   CAPITALS,
@@ -96,10 +97,9 @@ function nextElement(rests: readonly string[], before: readonly Element[]): Elem
       const { share, values } = matches(rests, source);
       if (share < 0.6) continue;
       const behind = behindOf(rests, source);
-      if (levelElement(behind) || (source === BEFORE_LEVEL[1] && levelSoon(behind))) return { source, roles: [roleOf(values, has)] };
+      if (levelElement(behind) || (source === HEX_THREAD && levelSoon(behind))) return { source, roles: [roleOf(values, has)] };
     }
-  const first = before[0];
-  if (first && before.some(({ source }) => source === SEPARATOR)) {
+  if (before.some(({ source }) => source === SEPARATOR)) {
     const { share, values } = matches(rests, CELL);
     if (share >= 0.85) return { source: CELL, roles: [roleOf(values, has, true)] };
   }

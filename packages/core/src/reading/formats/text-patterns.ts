@@ -37,8 +37,10 @@ export const CELL = '([^|\\n]{1,80}?)(?= *\\|)';
 /** A name of several parts that nothing but its place tells: before a bracket or a tab, or a class with its method. */
 export const NAMED = ['([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=[ \\t]+\\[)', '([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=\\t)'];
 export const METHOD = '([\\p{L}_$][\\p{L}\\d_$]{0,60}(?:\\.[\\p{L}\\d_$<>]{1,80}){2,12})(?=[ \\t])';
+/** A thread's number in eight hexadecimal digits. */
+export const HEX_THREAD = '([\\da-f]{8})(?=[ \\t])';
 /** What stands between time and level where that has brackets or pairs: a process, a thread, what is worked on. */
-export const BEFORE_LEVEL = ['#(\\d{1,10})\\]', '([\\da-f]{8})(?=[ \\t])', '((?:[\\w.]{1,40}=\\S{1,80}[ \\t]+){1,10})', '(\\S{1,120})(?=[ \\t])'];
+export const BEFORE_LEVEL = ['#(\\d{1,10})\\]', HEX_THREAD, '((?:[\\w.]{1,40}=\\S{1,80}[ \\t]+){1,10})', '(\\S{1,120})(?=[ \\t])'];
 /** What threads are called. */
 export const THREAD = /^(?:\d+|main|.*(?:thread|exec|pool|worker|nio|task|timer)\b.*|.*[-#]\d+)$/i;
 /** A name of several parts, perhaps with a line behind, or of several words in one. */
