@@ -9,6 +9,34 @@ const forbid = (...patterns) => ({
   'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group], message: 'crosses a boundary of the architecture' })) }],
 });
 const others = (own) => ['api', 'core', 'server', 'web', 'standin', 'launch'].filter((name) => name !== own).map((name) => `@fadenweg/${name}`);
+/** Rooms of the server from the ground up: each may know those before it, none behind it. */
+const ROOMS = [
+  'database',
+  'platform',
+  'evidence',
+  'kept',
+  'weaving',
+  'declared',
+  'changes',
+  'explaining',
+  'strands',
+  'find',
+  'live',
+  'indexing',
+  'looks',
+  'gathering',
+  'runbooks',
+  'overview',
+];
+const serverRoom = (room, place) => ({
+  files: [`packages/server/src/${room}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: forbid(
+    ...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name)),
+    ...ROOMS.slice(place + 1).flatMap((above) => [`../${above}/*`, `../../${above}/*`]),
+    '**/server.ts',
+  ),
+});
 const node = ['node:*', '/fs', '/os', '/worker_threads', '/child_process'];
 
 export default ts.config(
@@ -57,6 +85,7 @@ export default ts.config(
     ignores: ['**/*.test.ts', '**/testing/**'],
     rules: forbid(...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name))),
   },
+  ...ROOMS.map(serverRoom),
   {
     files: [
       'packages/server/**/*.ts',

@@ -1,6 +1,6 @@
 import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { describe } from '../packages/server/src/intake/describe.ts';
+import { describe } from '../packages/server/src/gathering/intake/describe.ts';
 import { filesBelow } from '../packages/launch/src/client.ts';
 import { ms, timed, type Result } from './measure.ts';
 import { logsOf } from './world.ts';

@@ -16,7 +16,7 @@ import {
 } from '@fadenweg/core';
 import { KINDS, MEANINGS, DEMO_ZONE } from '@fadenweg/standin';
 import { filesBelow } from '../packages/launch/src/client.ts';
-import { BatchBuilder } from '../packages/server/src/intake/batch-builder.ts';
+import { BatchBuilder } from '../packages/server/src/gathering/intake/batch-builder.ts';
 import { perSecond, type Result } from './measure.ts';
 import { logsOf } from './world.ts';
 

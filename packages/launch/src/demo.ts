@@ -2,7 +2,7 @@ import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { mkdir } from 'node:fs/promises';
 import type { Summary } from '@fadenweg/api';
-import { NewerDatabase, startServer, type RunningServer } from '@fadenweg/server';
+import { ForeignDatabase, startServer, type RunningServer } from '@fadenweg/server';
 import { call } from './client.ts';
 import { Stop } from './commands.ts';
 import { declareDemo, forgetDemo, loadDemo } from './demo-data.ts';
@@ -86,6 +86,6 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: Error) => {
-  console.error(error instanceof Stop || error instanceof NewerDatabase ? error.message : error);
+  console.error(error instanceof Stop || error instanceof ForeignDatabase ? error.message : error);
   process.exit(1);
 });

@@ -1,2 +1,2 @@
 export { startServer, VERSION, type RunningServer, type ServerOptions } from './server.ts';
-export { NewerDatabase } from './database/migrate.ts';
+export { ForeignDatabase } from './database/migrate.ts';

@@ -2,71 +2,26 @@ import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
-import { connect, type Database } from './database/connect.ts';
+import { changesRoom } from './changes/room.ts';
+import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
-import { application } from './http/application.ts';
-import { Following } from './following/following.ts';
-import { Intake } from './intake/intake.ts';
-import { Partitions } from './intake/partitions.ts';
-import { WordIndex } from './intake/word-index.ts';
-import { Arrivals } from './live/arrivals.ts';
-import { LiveSearch } from './live/feed.ts';
-import { ChangeRepository } from './repositories/changes.ts';
-import { ClockRepository } from './repositories/clocks.ts';
-import { CoverageRepository } from './repositories/coverage.ts';
-import { DeclarationRepository } from './repositories/declarations.ts';
-import { FollowRepository } from './repositories/follows.ts';
-import { IdentifierRepository } from './repositories/identifiers.ts';
-import { KeptRepository } from './repositories/kept.ts';
-import { Names } from './repositories/names.ts';
-import { OwnCodes } from './repositories/own-codes.ts';
-import { OwnPackages } from './repositories/own-packages.ts';
-import { RecordRepository } from './repositories/records.ts';
-import { RunbookRepository } from './repositories/runbooks.ts';
-import { SourceTextRepository } from './repositories/source-texts.ts';
-import { ImportRepository } from './repositories/imports.ts';
-import { KeptBytesRepository } from './repositories/kept-bytes.ts';
-import { SourceRepository } from './repositories/sources.ts';
-import { StrandRepository } from './repositories/strands.ts';
-import { changeRoutes } from './routes/changes.ts';
-import { coverageRoutes } from './routes/coverage.ts';
-import { declarationRoutes } from './routes/declarations.ts';
-import { demoRoutes, type Demo } from './routes/demo.ts';
-import { keptRoutes } from './routes/kept.ts';
-import { explanationRoutes } from './routes/explanations.ts';
-import { followRoutes } from './routes/follows.ts';
-import { hostRoutes } from './routes/hosts.ts';
-import { importRoutes } from './routes/imports.ts';
-import { liveRoutes } from './routes/live.ts';
-import { overviewRoutes } from './routes/overview.ts';
-import { recordRoutes } from './routes/records.ts';
-import { runbookRoutes } from './routes/runbooks.ts';
-import { ownPackageRoutes } from './routes/own-packages.ts';
-import { sourceTextRoutes } from './routes/source-texts.ts';
-import { sourceRoutes } from './routes/sources.ts';
-import { strandRoutes } from './routes/strands.ts';
-import { Changes } from './services/changes.ts';
-import { Clocks } from './services/clocks.ts';
-import { Discovery } from './services/discovery.ts';
-import { FindService } from './services/find/find-service.ts';
-import { RecordExport } from './services/record-lines/record-export.ts';
-import { Scanner } from './services/find/scan.ts';
-import { Searchables } from './services/find/searchables.ts';
-import { ImportService } from './services/import-service.ts';
-import { Presenter } from './services/present.ts';
-import { QuietRules } from './services/quiet/quiet-rules.ts';
-import { RoleGuard } from './services/role-guard.ts';
-import { StepRunner } from './services/runbooks/run-step.ts';
-import { SearchService } from './services/search-service.ts';
-import { StrandSeriesService } from './services/series.ts';
-import { SourceTimes } from './services/source-times.ts';
-import { InCommonService } from './services/in-common.ts';
-import { LockHolders } from './services/lock-holders.ts';
-import { StrandBeside } from './services/strand-beside.ts';
-import { StrandService } from './services/strand-service.ts';
-import { SourceTexts } from './services/source-texts.ts';
-import { Suggestions } from './services/suggestions.ts';
-import { Weaving } from './weaving/weaving.ts';
+import { Partitions } from './database/partitions.ts';
+import { declaredRoom } from './declared/room.ts';
+import { evidenceRoom } from './evidence/room.ts';
+import { explainingRoom } from './explaining/room.ts';
+import { findRoom } from './find/room.ts';
+import type { Demo } from './gathering/demo-routes.ts';
+import { gatheringRoom, type Gathering } from './gathering/room.ts';
+import { indexingRoom } from './indexing/room.ts';
+import { keptRoom } from './kept/room.ts';
+import { liveRoom } from './live/room.ts';
+import { looksRoom } from './looks/room.ts';
+import { overviewRoom } from './overview/room.ts';
+import { application } from './platform/http/application.ts';
+import type { Platform, Room } from './platform/room.ts';
+import { runbooksRoom } from './runbooks/room.ts';
+import { strandsRoom } from './strands/room.ts';
+import { weavingRoom } from './weaving/room.ts';
 
 export const VERSION = '0.1.0';
 
@@ -103,15 +58,26 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await db.destroy();
     throw error;
   }
-  const parts = await assemble(options, db, log);
-  const app = application({ endpoints: parts.endpoints, version: VERSION, log, web: options.web, hosts: options.hosts ?? [] });
+  const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool: options.spool };
+  const rooms = await allRooms(platform, options);
+  const close = async (): Promise<void> => {
+    for (const room of rooms.toReversed()) await room.close?.();
+    await db.destroy();
+  };
+  const app = application({
+    endpoints: rooms.flatMap((room) => room.endpoints),
+    version: VERSION,
+    log,
+    web: options.web,
+    hosts: options.hosts ?? [],
+  });
+  for (const room of rooms) await room.start?.();
   const server = createServer(app);
   server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
   try {
     await listen(server, options.port, options.address ?? '127.0.0.1');
   } catch (error) {
-    await parts.close();
-    await db.destroy();
+    await close();
     throw error;
   }
   const { port } = server.address() as AddressInfo;
@@ -121,8 +87,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     async close() {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
-      await parts.close();
-      await db.destroy();
+      await close();
     },
   };
 }
@@ -137,154 +102,39 @@ async function listen(server: Server, port: number, address: string): Promise<vo
   ]);
 }
 
-async function assemble(options: ServerOptions, db: Database, log: Logger) {
-  const names = new Names(db);
-  await names.load();
-  const sources = new SourceRepository(db);
-  const bytes = new KeptBytesRepository(db);
-  const strandRows = new StrandRepository(db);
-  const records = new RecordRepository(db);
-  const identifiers = new IdentifierRepository(db);
-  const declarations = new DeclarationRepository(db);
-  const coverage = new CoverageRepository(db);
-  const kept = new KeptRepository(db);
-  const quiet = new QuietRules(kept, sources, names);
-  const presenter = new Presenter(identifiers, records, sources, names, strandRows);
-  const ownCodes = new OwnCodes(db);
-  const sourceTexts = new SourceTextRepository(db);
-  const changeRows = new ChangeRepository(db, names);
-  const changes = new Changes(changeRows, names, sources, strandRows);
-  const holders = new LockHolders(records, identifiers);
-  const strands = new StrandService(strandRows, records, identifiers, declarations, sources, names, presenter, { holders, changes });
-  const searchables = new Searchables(records, sources, identifiers, strandRows, declarations, names);
-  const scanner = new Scanner(records, sources, searchables, names, quiet);
-  const find = new FindService(scanner, searchables, strandRows, declarations, presenter, records);
-  const search = new SearchService(identifiers, strandRows, declarations, presenter);
-  const arrivals = new Arrivals();
-  let learning: Promise<void> = Promise.resolve();
-  const weaving: Weaving = new Weaving(
-    options.databaseUrl,
-    db,
-    () => intake.busy,
-    () => {
-      declarations.forget();
-      changes.forget();
-      words.consider();
-      arrivals.woven();
-      learning = quiet
-        .learn()
-        .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
-    },
-  );
+/** The rooms, from the ground up: each is given what stands below it. What lies above one is handed to it as a question, to be asked once all stand. */
+async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions): Promise<Room[]> {
+  const { log } = platform;
   const partitions = new Partitions();
-  const words = new WordIndex(
-    options.databaseUrl,
-    db,
+  const evidence = await evidenceRoom(platform);
+  const kept = keptRoom(platform, evidence);
+  const weave = weavingRoom(platform, () => gathering.busy(), woven);
+  const declared = declaredRoom(platform, evidence, weave, () => gathering.imports);
+  const changes = changesRoom(platform, evidence, weave);
+  const explaining = explainingRoom(platform, changes);
+  const strands = strandsRoom(evidence, weave, declared, changes, () => find.find);
+  const find = findRoom(platform, evidence, weave, declared, kept, explaining, strands);
+  const live = liveRoom(evidence, find, strands);
+  const indexing = indexingRoom(platform, partitions, () => gathering.busy() || weave.weaving.atWork, wordsAfter);
+  const looks = looksRoom(platform, evidence, declared, () => gathering.imports);
+  const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, {
+    demo: demo ?? null,
     partitions,
-    {
-      busy: () => intake.busy || weaving.atWork,
-      trouble: (error) => log.warn({ err: error }, 'words could not be indexed; it is tried again after the next import'),
-    },
-    options.wordsAfter,
-  );
-  const clockRows = new ClockRepository(db);
-  const clocks = new Clocks(options.databaseUrl, clockRows, names);
-  const imports: ImportService = new ImportService(
-    new ImportRepository(db),
-    sources,
-    names,
-    () => intake,
-    weaving,
-    {
-      times: new SourceTimes(db),
-      discovery: new Discovery(options.databaseUrl, declarations, sources),
-      clocks,
-      guard: new RoleGuard(declarations, identifiers, sources),
-    },
-    options.spool,
-    (importId) => following.stopFor(importId),
-  );
-  const following: Following = new Following(new FollowRepository(db), sources, imports, options.spool);
-  const intake: Intake = new Intake(options.databaseUrl, db, sources, declarations, names, partitions, {
-    stored: (batch, source, from) => {
-      words.giveWay();
-      arrivals.stored(batch, from);
-      weaving.stored(batch, source.growing);
-    },
-    trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
-    sourcesEnded: async (ended) => {
-      await coverage.learn(ended.map((source) => source.id));
-      // tried again with the next source, and at the next start
-      for (const importId of new Set(ended.map((source) => source.read_for))) void imports.checkEnd(importId).catch(() => {});
+    stored(batch, from) {
+      indexing.words.giveWay();
+      live.arrivals.stored(batch, from);
     },
   });
-  words.consider();
-  const dirty = await weaving.wasDirty();
-  if (dirty || (await sources.due()).length > 0) {
-    weaving.ask(true, true);
-    void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
+  const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
+  const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
+  function woven(): void {
+    declared.declarations.forget();
+    changes.changes.forget();
+    indexing.words.consider();
+    live.arrivals.woven();
+    kept.quiet
+      .learn()
+      .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
   }
-  await following.start();
-  return {
-    endpoints: [
-      ...overviewRoutes({
-        demoAtHand: options.demo !== undefined,
-        db,
-        version: VERSION,
-        sources,
-        strands: strandRows,
-        names,
-        imports,
-        search,
-        weaving,
-      }),
-      ...recordRoutes(
-        records,
-        sources,
-        bytes,
-        presenter,
-        find,
-        ownCodes,
-        new RecordExport(options.databaseUrl, scanner, searchables, { records, sources, identifiers, strands: strandRows, names }),
-      ),
-      ...explanationRoutes(ownCodes),
-      ...ownPackageRoutes(new OwnPackages(db)),
-      ...keptRoutes(kept, quiet),
-      ...sourceTextRoutes(sourceTexts, new SourceTexts(sourceTexts, changes)),
-      ...runbookRoutes(new RunbookRepository(db), new StepRunner(find, strands, search, changes, names)),
-      ...strandRoutes(
-        strands,
-        new StrandBeside(strands, strandRows, declarations, names, presenter),
-        new StrandSeriesService(strandRows, identifiers),
-        new InCommonService(strandRows, records, identifiers, names),
-        search,
-        find,
-        names,
-      ),
-      ...importRoutes(imports),
-      ...followRoutes(following),
-      ...liveRoutes(arrivals, new LiveSearch(scanner, presenter), sources, strands),
-      ...sourceRoutes(sources, bytes, names, imports, records),
-      ...hostRoutes(clocks, clockRows, imports),
-      ...coverageRoutes(coverage, sources, names),
-      ...changeRoutes(changes, changeRows),
-      ...demoRoutes(options.demo ?? null, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
-      ...declarationRoutes({
-        declarations,
-        sources,
-        strands,
-        imports,
-        weaving,
-        suggestions: new Suggestions(options.databaseUrl, declarations, names),
-      }),
-    ],
-    async close() {
-      await following.stop();
-      await words.close();
-      await intake.close();
-      await imports.close();
-      await weaving.close();
-      await learning;
-    },
-  };
+  return [evidence, kept, weave, declared, changes, explaining, strands, find, live, indexing, looks, gathering, runbooks, overview];
 }

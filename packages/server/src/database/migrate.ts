@@ -1,31 +1,50 @@
+import type { Knex } from 'knex';
 import type { Database } from './connect.ts';
 import * as first from './migrations/001-first.ts';
+import * as second from './migrations/002-happenings-and-work.ts';
 
-const MIGRATIONS: { name: string; up: typeof first.up; down: typeof first.down }[] = [{ name: '001-first', ...first }];
+interface Migration {
+  name: string;
+  up(db: Knex): Promise<void>;
+}
+/** In the order in which they are run. What stands here is frozen: a change of the database is a further one, with a test that runs it on data. */
+const MIGRATIONS: readonly Migration[] = [
+  { name: '001-first', up: first.up },
+  { name: '002-happenings-and-work', up: second.up },
+];
 
-/** The data was written by a later version of the program than this one. */
-export class NewerDatabase extends Error {}
+/** A database that this version cannot work with: written by a later one, or none of ours. */
+export class ForeignDatabase extends Error {}
 
 /**
  * Brings the database to this version.
  *
- * @throws NewerDatabase when it knows migrations that this version does not
+ * @throws ForeignDatabase when it knows migrations that this version does not, or holds tables without any
  */
 export async function migrate(db: Database): Promise<void> {
-  const source = {
-    getMigrations: async () => MIGRATIONS,
-    getMigrationName: (migration: (typeof MIGRATIONS)[number]) => migration.name,
-    getMigration: async (migration: (typeof MIGRATIONS)[number]) => migration,
-  };
-  const known = await db.schema.hasTable('migration');
-  if (known) {
-    const applied: { name: string }[] = await db('migration').select('name');
-    const foreign = applied.filter(({ name }) => !MIGRATIONS.some((migration) => migration.name === name));
-    if (foreign.length > 0) {
-      throw new NewerDatabase(
-        `the data folder was written by a newer version (it knows “${foreign[0]!.name}”); update the program, or choose another data folder`,
-      );
-    }
+  const applied: { name: string }[] = (await db.schema.hasTable('migration')) ? await db('migration').select('name').orderBy('id') : [];
+  const unknown = applied.find(({ name }) => !MIGRATIONS.some((migration) => migration.name === name));
+  if (unknown)
+    throw new ForeignDatabase(
+      `the data folder was written by a newer version (it knows “${unknown.name}”); update the program, or choose another data folder`,
+    );
+  if (applied.length === 0) {
+    const { rows } = await db.raw<{ rows: { name: string }[] }>(
+      `select c.relname as name from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = current_schema() and c.relkind in ('r', 'p') and c.relname not like 'migration%' limit 1`,
+    );
+    if (rows.length > 0)
+      throw new ForeignDatabase(`the database holds tables that are not ours (“${rows[0]!.name}”); choose another data folder or an empty database`);
   }
-  await db.migrate.latest({ migrationSource: source, tableName: 'migration' });
+  await db.migrate.latest({
+    tableName: 'migration',
+    migrationSource: {
+      getMigrations: async () => [...MIGRATIONS],
+      getMigrationName: ({ name }: Migration) => name,
+      getMigration: async ({ up }: Migration) => ({ up, down: never }),
+    },
+  });
+}
+
+async function never(): Promise<void> {
+  throw new Error('a database is not taken back: restore its data folder');
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { recordId } from '../intake/batch.ts';
+import { recordId } from '../evidence/record-id.ts';
 import { Arrivals, joined } from './arrivals.ts';
 
 const batch = (sourceId: number, to: number, count = 5) => ({ sourceId, next: { byte: to, line: 1 }, count, firstAt: 10, lastAt: 20 });

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { byteOfId, recordId, type Batch } from '../intake/batch.ts';
+import { byteOfId, recordId } from '../evidence/record-id.ts';
+import type { Batch } from '../evidence/batch.ts';
 
 /** Records that were stored in one go. */
 export interface Arrival {

@@ -1,7 +1,7 @@
 import type { LiveRecords } from '@fadenweg/api';
-import type { RecordRow } from '../repositories/records.ts';
-import type { Asked, Scanner } from '../services/find/scan.ts';
-import type { Presenter } from '../services/present.ts';
+import type { RecordRow } from '../evidence/records.ts';
+import type { Asked, Scanner } from '../find/scan.ts';
+import type { Presenter } from '../strands/present.ts';
 import { joined, type Arrival } from './arrivals.ts';
 
 /** Records that one event tells at most. */

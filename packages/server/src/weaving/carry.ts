@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core';
-import { CopyRows } from '../intake/copy-rows.ts';
-import { copyInto } from '../intake/store-batch.ts';
-import { copyOut } from './copy-out.ts';
+import { CopyRows } from '../database/copy-rows.ts';
+import { copyInto } from '../database/copy-into.ts';
+import { copyOut } from '../database/copy-out.ts';
 
 /** Records of one source that are looked at together; longer ones are looked at piece by piece. */
 const PIECE = 400_000;

@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import { tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
-import { CopyRows } from '../intake/copy-rows.ts';
-import { copyInto } from '../intake/store-batch.ts';
-import { copyOut, type RowReader } from './copy-out.ts';
+import { CopyRows } from '../database/copy-rows.ts';
+import { copyInto } from '../database/copy-into.ts';
+import { copyOut, type RowReader } from '../database/copy-out.ts';
 import { carriedTo, recordsOfAll, recordsOfSome } from './records-of-all.ts';
 import type { TakeRecalled } from './recall.ts';
 import type { Slice } from './slices.ts';

@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import type { FlowRules } from '@fadenweg/core';
-import { SPANS, type ComponentSpan } from '../repositories/component-spans.ts';
+import { SPANS, type ComponentSpan } from '../evidence/component-spans.ts';
 import { reachByFlow } from './reach.ts';
 
 const ONCE = `select id, definition ->> 'label' as label from identifier_kind where not retired and definition ->> 'role' = 'shared' and definition ->> 'once' = 'true'`;

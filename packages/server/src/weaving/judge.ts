@@ -15,10 +15,10 @@ import {
   type Usual,
   type Verdict,
 } from '@fadenweg/core';
-import { sourceOfId } from '../intake/batch.ts';
-import { CopyRows } from '../intake/copy-rows.ts';
-import { copyInto } from '../intake/store-batch.ts';
-import { copyOut } from './copy-out.ts';
+import { sourceOfId } from '../evidence/record-id.ts';
+import { CopyRows } from '../database/copy-rows.ts';
+import { copyInto } from '../database/copy-into.ts';
+import { copyOut } from '../database/copy-out.ts';
 import type { Spent } from './spent.ts';
 import type { Slice } from './slices.ts';
 import { gather, touch, type GatherContext, type Gathered } from './gather.ts';

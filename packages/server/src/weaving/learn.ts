@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import { arranged, FEWEST_LEGS, learnUsual, pathOf, verdictByLeg, type FlowRules, type FlowUsual, type Graph, type Lesson } from '@fadenweg/core';
-import { copyOut } from './copy-out.ts';
+import { copyOut } from '../database/copy-out.ts';
 import { gather, type GatherContext } from './gather.ts';
 import { flowOf } from './judge.ts';
 

@@ -1,5 +1,5 @@
 import { reachOf, UNLEARNED, type FlowRules, type Reach } from '@fadenweg/core';
-import type { ComponentSpan } from '../repositories/component-spans.ts';
+import type { ComponentSpan } from '../evidence/component-spans.ts';
 
 /** How far the evidence of components reaches, for a flow: what is shorter than its patience is no hole. Worked out once for each flow. */
 export function reachByFlow(spans: readonly ComponentSpan[]): (flow: FlowRules) => Reach {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { sourceOfId, type Glimpses } from '../intake/batch.ts';
-import { CopyRows } from '../intake/copy-rows.ts';
+import { sourceOfId } from '../evidence/record-id.ts';
+import type { Glimpses } from '../evidence/batch.ts';
+import { CopyRows } from '../database/copy-rows.ts';
 import { Recall } from './recall.ts';
 
 interface Glimpse {

@@ -1,5 +1,5 @@
-import type { Glimpses } from '../intake/batch.ts';
-import { RowReader } from './copy-out.ts';
+import type { Glimpses } from '../evidence/batch.ts';
+import { RowReader } from '../database/copy-out.ts';
 
 /** Most bytes of glimpses that are kept; what comes on top is read from the database again. */
 export const MOST_RECALLED = 112 << 20;

@@ -1,6 +1,6 @@
 import type pg from 'pg';
-import { ALWAYS } from '../repositories/identifiers.ts';
-import { copyOut, type RowReader } from './copy-out.ts';
+import { ALWAYS } from '../evidence/identifiers.ts';
+import { copyOut, type RowReader } from '../database/copy-out.ts';
 
 /**
  * A query for the records that are carried over to strands.

@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import { Graph, LeaseList, NO_LEASES, overJoining, ownership, type GraphKind, type Leases, type OverJoining } from '@fadenweg/core';
-import { ALWAYS } from '../repositories/identifiers.ts';
+import { ALWAYS } from '../evidence/identifiers.ts';
 import { carry, type ToCarry } from './carry.ts';
-import { copyOut } from './copy-out.ts';
+import { copyOut } from '../database/copy-out.ts';
 import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';

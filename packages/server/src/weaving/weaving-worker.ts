@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
 import type { OverJoining } from '@fadenweg/core';
 import { ownClient } from '../database/own-client.ts';
-import type { Glimpses } from '../intake/batch.ts';
+import type { Glimpses } from '../evidence/batch.ts';
 import { Spent, type Work } from './spent.ts';
 import { Weaver } from './weave.ts';
 

@@ -1,8 +1,8 @@
 import type { Worker } from 'node:worker_threads';
 import type { OverJoining } from '@fadenweg/core';
-import type { Batch } from '../intake/batch.ts';
+import type { Batch } from '../evidence/batch.ts';
 import type { Database } from '../database/connect.ts';
-import { startWorker } from '../services/workers.ts';
+import { startWorker } from '../platform/threads.ts';
 import { Spent } from './spent.ts';
 import type { FromWeaver, ToWeaver } from './weaving-worker.ts';
 

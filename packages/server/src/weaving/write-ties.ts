@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import type { Graph, Leases, Ownership } from '@fadenweg/core';
-import { CopyRows } from '../intake/copy-rows.ts';
-import { copyInto } from '../intake/store-batch.ts';
-import { ALWAYS } from '../repositories/identifiers.ts';
+import { CopyRows } from '../database/copy-rows.ts';
+import { copyInto } from '../database/copy-into.ts';
+import { ALWAYS } from '../evidence/identifiers.ts';
 
 /** Identifiers whose ties are sent at once. */
 const TIES = 200_000;

@@ -1,0 +1,116 @@
+import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
+import { isAmiss, Usual, type FlowUsual, type MeaningRule } from '@fadenweg/core';
+import type { Database } from '../database/connect.ts';
+import type { Declarations } from '../evidence/batch.ts';
+import { ClockRepository, spansOf } from '../evidence/clock-rows.ts';
+
+export type FlowWithUsual = FlowDeclaration & { usualUs: number | null; usual: Usual | null };
+export interface StoredKind extends IdentifierKind {
+  id: number;
+}
+
+/** Identifier kinds, flows and meanings: what is declared about the data, as data. */
+export class DeclarationRepository {
+  private kept: { kinds?: Promise<StoredKind[]>; flows?: Promise<FlowWithUsual[]> } = {};
+  constructor(private readonly db: Database) {}
+
+  /** What was declared, or the usual that was learned, has changed: it is read again on the next call. */
+  forget(): void {
+    this.kept = {};
+  }
+  /** Declarations are asked for by every look-up and change rarely: they are kept until they do. A failed read is not kept. */
+  private keep<Name extends 'kinds' | 'flows'>(
+    name: Name,
+    read: () => Promise<Awaited<NonNullable<(typeof this.kept)[Name]>>>,
+  ): NonNullable<(typeof this.kept)[Name]> {
+    const known = this.kept[name];
+    if (known) return known;
+    const reading = read() as NonNullable<(typeof this.kept)[Name]>;
+    this.kept[name] = reading;
+    reading.catch(() => this.forget());
+    return reading;
+  }
+
+  kinds(): Promise<StoredKind[]> {
+    return this.keep('kinds', () => this.readKinds());
+  }
+  private async readKinds(): Promise<StoredKind[]> {
+    const rows: { id: number; definition: IdentifierKind; supplied: boolean }[] = await this.db('identifier_kind')
+      .where({ retired: false })
+      .orderBy('id')
+      .select('id', 'definition', 'supplied');
+    return rows.map(({ id, definition, supplied }) => ({ ...definition, id, supplied }));
+  }
+
+  /** A kind that was taken away comes back under its old number, so that keys stay what they were. */
+  async saveKind(kind: IdentifierKind, who: string): Promise<void> {
+    const definition = JSON.stringify({ ...kind, supplied: undefined });
+    await this.db('identifier_kind')
+      .insert({ name: kind.name, definition, changed_by: who })
+      .onConflict('name')
+      .merge({ definition, retired: false, changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
+  }
+
+  /** All names that were ever given to kinds, and what was taken away by somebody. */
+  async formerKinds(): Promise<{ names: string[]; rejected: IdentifierKind[] }> {
+    const rows: { name: string; definition: IdentifierKind; retired: boolean }[] = await this.db('identifier_kind').select(
+      'name',
+      'definition',
+      'retired',
+    );
+    return { names: rows.map((row) => row.name), rejected: rows.filter((row) => row.retired).map((row) => row.definition) };
+  }
+
+  async retireKind(name: string, who: string): Promise<boolean> {
+    const changed = await this.db('identifier_kind')
+      .where({ name, retired: false })
+      .update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
+    return changed > 0;
+  }
+
+  async removeFlow(name: string): Promise<boolean> {
+    const removed = await this.db('flow').where({ name }).delete();
+    this.forget();
+    return removed > 0;
+  }
+
+  flows(): Promise<FlowWithUsual[]> {
+    return this.keep('flows', () => this.readFlows());
+  }
+  private async readFlows(): Promise<FlowWithUsual[]> {
+    const rows: { definition: FlowDeclaration; usual_us: number | null; usual: FlowUsual | null }[] = await this.db('flow')
+      .orderBy('name')
+      .select('definition', 'usual_us', 'usual');
+    return rows.map(({ definition, usual_us, usual }) => ({ ...definition, usualUs: usual_us, usual: usual && new Usual(usual) }));
+  }
+
+  async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {
+    await this.db('flow')
+      .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
+      .onConflict('name')
+      .merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
+    this.forget();
+  }
+
+  async meanings(): Promise<Meaning[]> {
+    const rows: MeaningRule[] = await this.db('meaning').orderBy('id').select('component', 'contains', 'means');
+    return rows;
+  }
+
+  async replaceMeanings(meanings: Meaning[], who: string): Promise<void> {
+    await this.db.transaction(async (trx) => {
+      await trx('meaning').delete();
+      if (meanings.length > 0) await trx('meaning').insert(meanings.map((meaning) => ({ ...meaning, changed_by: who })));
+    });
+  }
+
+  async forReading(): Promise<Declarations> {
+    const kinds = await this.kinds();
+    const clocks = (await new ClockRepository(this.db).all())
+      .map((clock) => ({ host: clock.host, component: clock.component, spans: spansOf(clock) }))
+      .filter(({ spans }) => isAmiss(spans));
+    return { kinds, kindIds: kinds.map((kind) => kind.id), rules: await this.meanings(), clocks };
+  }
+}

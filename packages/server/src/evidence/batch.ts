@@ -1,0 +1,62 @@
+import type { ClockSpan, IdentifierKind, MeaningRule, Place, Sign } from '@fadenweg/core';
+
+/** What reading carries from one batch to the next besides the position. */
+export interface ReaderState {
+  homeCounts: number[];
+  lastAt: number;
+  /** The position stands inside of a line that was cut. */
+  inside: boolean;
+  /** Of the format's reader. */
+  memory?: unknown;
+}
+/** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
+export interface Declarations {
+  kinds: IdentifierKind[];
+  kindIds: number[];
+  rules: MeaningRule[];
+  /** Clocks that are amiss: of a host, or of a component whose host is not known. */
+  clocks: { host: string; component: string; spans: ClockSpan[] }[];
+}
+/** As much of the records of a stretch that are at home somewhere as judging needs, see Recall. */
+export interface Glimpses {
+  sourceId: number;
+  /** In binary COPY format: component, host, level, marks, took, message (its beginning), shape, traits, keys. */
+  rows: Uint8Array;
+  /** Of each record its home, time and id, and where in the rows its first field begins. */
+  places: Float64Array;
+}
+/** Records of one stretch of a source, ready for COPY; all of it is stored in one transaction together with the position. */
+export interface Batch {
+  sourceId: number;
+  next: Place;
+  state: ReaderState;
+  last: boolean;
+  count: number;
+  understood: number;
+  firstAt: number;
+  lastAt: number;
+  /** Days since 1970 that its records fall on. */
+  days: number[];
+  records: Uint8Array;
+  raw: Uint8Array | null;
+  counts: Uint8Array;
+  sightings: Uint8Array;
+  edges: Uint8Array;
+  shapes: { id: number; text: string }[];
+  /** What its records tell about changes. */
+  signs: SignRow[];
+  /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
+  seen: Float64Array;
+  tied: Float64Array;
+  glimpses: Glimpses;
+}
+/** Signs of change from one place in one batch. */
+export interface SignRow extends Sign {
+  component: string;
+  host: string;
+  text: string;
+  first: number;
+  firstId: number;
+  last: number;
+  count: number;
+}

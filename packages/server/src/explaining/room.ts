@@ -1,0 +1,23 @@
+import type { ChangesRoom } from '../changes/room.ts';
+import type { Platform, Room } from '../platform/room.ts';
+import { explanationRoutes } from './explanation-routes.ts';
+import { OwnCodes } from './own-codes.ts';
+import { ownPackageRoutes } from './own-package-routes.ts';
+import { OwnPackages } from './own-packages.ts';
+import { sourceTextRoutes } from './source-text-routes.ts';
+import { SourceTextRepository } from './source-text-rows.ts';
+import { SourceTexts } from './source-texts.ts';
+
+/** What helps to understand a record: codes of one's own, packages of one's own, the text of the program that wrote it. */
+export interface Explaining extends Room {
+  codes: OwnCodes;
+}
+
+export function explainingRoom({ db }: Platform, { changes }: ChangesRoom): Explaining {
+  const codes = new OwnCodes(db);
+  const texts = new SourceTextRepository(db);
+  return {
+    codes,
+    endpoints: [...explanationRoutes(codes), ...ownPackageRoutes(new OwnPackages(db)), ...sourceTextRoutes(texts, new SourceTexts(texts, changes))],
+  };
+}

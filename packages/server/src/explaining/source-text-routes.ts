@@ -1,0 +1,128 @@
+import busboy from 'busboy';
+import type { Request } from 'express';
+import Joi from 'joi';
+import type { Page, SourceText, TextLines, Written, WrittenPlaces } from '@fadenweg/api';
+import { decode, guessEncoding, looksBinary } from '@fadenweg/core';
+import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { instant } from '../platform/http/inputs.ts';
+import { notFound, Refusal } from '../platform/http/problems.ts';
+import type { SourceTextRepository, TextToKeep } from './source-text-rows.ts';
+import type { SourceTexts } from './source-texts.ts';
+import { cleanPath } from '../platform/http/clean-path.ts';
+
+const MOST_FILES = 20_000;
+/** Of one file, and of all together, in bytes. */
+const LARGEST = 2 << 20;
+const LARGEST_ALL = 64 << 20;
+const MOST_FRAMES = 500;
+const MOST_LINES = 2000;
+const number = Joi.object({ id: Joi.number().integer().min(1).max(2 ** 31 - 1).required() }); // prettier-ignore
+const text = (most: number): Joi.StringSchema => Joi.string().allow('').max(most);
+const frame = Joi.object({
+  code: text(1000).required(),
+  unit: text(1000).required(),
+  file: text(1000).allow(null).required(),
+  line: Joi.number().integer().min(0).max(1e9).allow(null).required(),
+});
+
+export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts): AnyEndpoint[] {
+  return [
+    endpoint({
+      method: 'get',
+      path: '/source-texts',
+      summary: 'Versions of components whose source texts are registered',
+      async run(): Promise<Page<SourceText>> {
+        return { items: await rows.all(), next: null };
+      },
+    }),
+    endpoint<{ component: string; version: string }>({
+      method: 'post',
+      path: '/source-texts',
+      summary:
+        'Registers the source texts of a version: multipart, each file with its relative path as its name; what was registered for it before is replaced',
+      status: 201,
+      multipart: true,
+      query: Joi.object({ component: Joi.string().trim().min(1).max(200).required(), version: Joi.string().trim().min(1).max(100).required() }),
+      async run({ query, who }, request): Promise<SourceText> {
+        const { files, leftOut } = await received(request);
+        if (files.length === 0) throw new Refusal(400, 'No source text', 'None of the files is a text of up to 2 MB.', 'Give the folder that holds the program’s source text.'); // prettier-ignore
+        return rows.keep({ ...query, leftOut, who }, files);
+      },
+    }),
+    endpoint<unknown, { id: number }>({
+      method: 'delete',
+      path: '/source-texts/{id}',
+      summary: 'Forgets the source texts of a version',
+      params: number,
+      async run({ params }) {
+        if (!(await rows.remove(params.id))) throw notFound(`Source text ${params.id}`);
+      },
+    }),
+    endpoint<{ path: string; from: number; to: number }, { id: number }>({
+      method: 'get',
+      path: '/source-texts/{id}/lines',
+      summary: 'Lines of one registered file',
+      params: number,
+      query: Joi.object({
+        path: Joi.string().max(500).required(),
+        from: Joi.number().integer().min(1).max(1e9).default(1),
+        to: Joi.number().integer().min(Joi.ref('from')).max(1e9).default(MOST_LINES),
+      }),
+      run({ params, query }): Promise<TextLines> {
+        const { path, from, to } = query;
+        return texts.lines(params.id, path, from, Math.min(to, from + MOST_LINES - 1));
+      },
+    }),
+    endpoint<unknown, unknown, Written>({
+      method: 'post',
+      path: '/source-texts/places',
+      summary: 'Where in registered source texts the calls of a trace stand, and the line that wrote a message',
+      body: Joi.object({
+        component: text(200).required(),
+        host: text(200).required(),
+        environment: text(200).required(),
+        at: instant.required(),
+        logger: text(500).required(),
+        message: text(4000).required(),
+        frames: Joi.array().items(frame).max(MOST_FRAMES).required(),
+      }),
+      run: ({ body }): Promise<WrittenPlaces> => texts.places(body),
+    }),
+  ];
+}
+
+/** The texts of an upload; what is binary or too large is left out, what is too much altogether is refused. */
+function received(request: Request): Promise<{ files: TextToKeep[]; leftOut: number }> {
+  if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? ''))
+    throw new Refusal(415, 'Not multipart', 'Files come as multipart/form-data.', 'Send each file as a part with its path as the file name.');
+  return new Promise((resolve, reject) => {
+    const parser = busboy({ headers: request.headers, preservePath: true, limits: { files: MOST_FILES, fileSize: LARGEST, fields: MOST_FILES } });
+    const files = new Map<string, string>();
+    let leftOut = 0;
+    let bytes = 0;
+    const tooMuch = (what: string): void => {
+      request.unpipe(parser);
+      request.resume();
+      reject(new Refusal(413, 'Too much source text', what, 'Register the program’s own source text alone, without its libraries.'));
+    };
+    parser.on('file', (_name, stream, info) => {
+      const chunks: Buffer[] = [];
+      stream.on('data', (chunk: Buffer) => {
+        bytes += chunk.length;
+        if (bytes > LARGEST_ALL) tooMuch(`More than ${LARGEST_ALL >> 20} MB altogether.`);
+        else chunks.push(chunk);
+      });
+      stream.on('error', reject);
+      stream.on('close', () => {
+        const body = Buffer.concat(chunks);
+        if ((stream as { truncated?: boolean }).truncated || looksBinary(body)) leftOut++;
+        else files.set(cleanPath(info.filename ?? 'unnamed'), decode(body, guessEncoding(body)).replaceAll('\u0000', ''));
+      });
+    });
+    parser.on('filesLimit', () => tooMuch(`More than ${MOST_FILES.toLocaleString('en')} files.`));
+    parser.on('error', (error: Error) => reject(new Refusal(400, 'The upload broke off', error.message)));
+    parser.on('close', () => resolve({ files: [...files].map(([path, body]) => ({ path, body })), leftOut }));
+    request.on('aborted', () => reject(new Error('the sender went away')));
+    request.pipe(parser);
+  });
+}

@@ -1,0 +1,145 @@
+import { fieldNames, isOwn, LEVELS, parseSearch, type Level, type Search, type Searchable } from '@fadenweg/core';
+import type { DeclarationRepository } from '../declared/declarations.ts';
+import type { IdentifierRepository, Named } from '../evidence/identifiers.ts';
+import type { Names } from '../evidence/names.ts';
+import type { RecordColumn, RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { SourceRepository } from '../evidence/sources.ts';
+import type { StrandRepository } from '../weaving/strand-rows.ts';
+
+/** What has to be looked up beside the rows of records, for what is asked about them. */
+export interface Needed {
+  kinds: ReadonlySet<string>;
+  identifiers: boolean;
+  strand: boolean;
+  shape: boolean;
+  /** Columns of the record that are read at all. */
+  columns: RecordColumn[];
+}
+/** What every row brings along. */
+const ALWAYS: RecordColumn[] = ['at', 'id', 'source_id', 'component_id', 'host_id', 'level'];
+
+/** Rows of the database as searches see records. */
+export class Searchables {
+  constructor(
+    private readonly records: RecordRepository,
+    private readonly sources: SourceRepository,
+    private readonly identifiers: IdentifierRepository,
+    private readonly strands: StrandRepository,
+    private readonly declarations: DeclarationRepository,
+    private readonly names: Names,
+  ) {}
+
+  /** @param fields further fields that are asked for, '*' for whatever there is */
+  async needed(searches: readonly Search[], fields: readonly string[] = []): Promise<Needed> {
+    const names = [...searches.flatMap(fieldNames), ...fields];
+    const kinds = new Set((await this.declarations.kinds()).map((kind) => kind.name));
+    const all = names.includes('*');
+    const asks = (...some: string[]): boolean => all || some.some((name) => names.includes(name));
+    const identifiers = all || names.some((name) => kinds.has(name));
+    const strand = asks('flow', 'outcome', 'strand');
+    const shape = asks('shape');
+    const columns = [...ALWAYS];
+    if (asks('message') || searches.some((search) => search.words.length > 0)) columns.push('message');
+    if (all || names.some((name) => !isOwn(name))) columns.push('attributes');
+    if (identifiers) columns.push('keys');
+    if (strand) columns.push('home', 'lane');
+    if (shape) columns.push('shape');
+    if (asks('took')) columns.push('took');
+    if (asks('logger')) columns.push('logger');
+    return { kinds, identifiers, strand, shape, columns };
+  }
+
+  /** @param founders the keys that founded the strands of the rows, where they are known */
+  async of(rows: readonly RecordRow[], needed: Needed, cache: SearchCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
+    const [sources, named, strands, shapes] = await Promise.all([
+      learned(cache.sources, rows.map((row) => row.source_id), (ids) => this.sources.byIds(ids)), // prettier-ignore
+      needed.identifiers ? learned(cache.named, rows.flatMap((row) => row.keys ?? []), (keys) => this.identifiers.named(keys)) : null, // prettier-ignore
+      needed.strand ? this.strandsOf(founders ?? (await this.foundersOf(rows, cache)), cache) : null,
+      needed.shape ? learned(cache.shapes, rows.map((row) => row.shape), (ids) => this.records.shapes(ids)) : null, // prettier-ignore
+    ]);
+    return rows.map((row, i) => {
+      const source = sources.get(row.source_id);
+      return {
+        at: row.at,
+        level: row.level as Level,
+        component: this.names.component(row.component_id),
+        host: this.names.host(row.host_id),
+        environment: source?.environment ?? '',
+        source: source?.path ?? '',
+        logger: row.logger ?? '',
+        message: row.message ?? '',
+        shape: shapes?.get(row.shape) ?? '',
+        took: row.took ?? NaN,
+        fields: row.attributes ?? {},
+        identifiers: named === null ? [] : (row.keys ?? []).flatMap((key) => named.get(key) ?? []),
+        flow: strands?.[i]?.flow ?? '',
+        outcome: strands?.[i]?.outcome ?? '',
+      };
+    });
+  }
+
+  private async strandsOf(
+    founders: readonly (number | null)[],
+    cache: SearchCache,
+  ): Promise<({ flow: string | null; outcome: string } | undefined)[]> {
+    const known = await learned(cache.strands, founders.flatMap((founder) => founder ?? []), async (unknown) => {
+      const rows = await this.strands.byFounders(unknown);
+      return new Map(rows.map((row) => [row.founder, row]));
+    }); // prettier-ignore
+    return founders.map((founder) => known.get(founder ?? NaN));
+  }
+
+  /** The key that founded the strand of each record, null for a record of none. Neighbours share most of their keys: each tie is looked up once. */
+  async foundersOf(rows: readonly RecordRow[], cache: SearchCache): Promise<(number | null)[]> {
+    const result = rows.map((): number | null => null);
+    const carried = await this.records.carriedHomes(rows);
+    let open = rows.flatMap((row, i) => {
+      const key = row.home ?? carried.get(row.id) ?? null;
+      return key === null ? [] : [{ i, key, at: row.at }];
+    });
+    // first one of each key, then whatever its answer did not settle
+    for (const round of ['keys', 'all']) {
+      const places: typeof open = [];
+      const asked = new Set<number>();
+      const left: typeof open = [];
+      for (const one of open) {
+        const tie = cache.ties.get(one.key)?.find(({ valid_from, valid_to }) => valid_from <= one.at && one.at <= valid_to);
+        if (tie) result[one.i] = tie.founder;
+        else if (round === 'keys' && asked.has(one.key)) left.push(one);
+        else {
+          asked.add(one.key);
+          places.push(one);
+        }
+      }
+      (await this.identifiers.tiesAt(places)).forEach((tie, place) => {
+        const { i, key } = places[place]!;
+        if (!tie) return;
+        result[i] = tie.founder;
+        cache.ties.set(key, [...(cache.ties.get(key) ?? []), tie]);
+      });
+      open = left;
+    }
+    return result;
+  }
+}
+
+/** Looks up what is not known yet. */
+async function learned<Known>(known: Map<number, Known>, ids: readonly number[], lookUp: (ids: number[]) => Promise<Map<number, Known>>) {
+  const unknown = new Set<number>();
+  for (const id of ids) if (!known.has(id)) unknown.add(id);
+  if (unknown.size > 0) for (const [id, one] of await lookUp([...unknown])) known.set(id, one);
+  return known;
+}
+
+/** What is known beside the records while one search runs. */
+export interface SearchCache {
+  sources: Map<number, { path: string; environment: string }>;
+  shapes: Map<number, string>;
+  named: Map<number, Named>;
+  ties: Map<number, { founder: number; valid_from: number; valid_to: number }[]>;
+  strands: Map<number, { flow: string | null; outcome: string }>;
+}
+export const searchCache = (): SearchCache => ({ sources: new Map(), shapes: new Map(), named: new Map(), ties: new Map(), strands: new Map() });
+
+export const parsedRule = (q: string): Search => parseSearch(q).search ?? { words: [], condition: null };
+export const levelText = (text: string): string => LEVELS[Number(text)] ?? text;

@@ -1,0 +1,42 @@
+import type { ImportInfo, Page } from '@fadenweg/api';
+import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { Refusal } from '../platform/http/problems.ts';
+import type { ImportService } from './import-service.ts';
+
+/** Made-up data to try things with: loaded and removed from the application, always an environment of its own. */
+/** Makes the demo's data and brings them in with all that is declared about them; takes the declarations back. */
+export interface Demo {
+  load(): Promise<void>;
+  forget(): Promise<void>;
+}
+
+/** @param trouble told why the data could not be made: then there is no import that would say it */
+export function demoRoutes(demo: Demo | null, imports: ImportService, trouble: (error: Error) => void): AnyEndpoint[] {
+  let loading: Promise<void> | null = null;
+  return [
+    endpoint({
+      method: 'post',
+      path: '/demo',
+      summary: 'Makes the demo data and brings them in, in the background',
+      status: 202,
+      async run(): Promise<{ loading: true }> {
+        if (!demo) throw new Refusal(409, 'No demo here', 'This server was started without the demo’s stand-in.', 'Start it with bin/demo.');
+        if ((await imports.rows.latest(1000)).some((row) => row.demo)) throw new Refusal(409, 'Loaded already', 'The demo data are loaded already.');
+        if (loading) throw new Refusal(409, 'Being loaded', 'The demo data are being made at the moment.', 'See Imports for the progress.');
+        loading = demo.load().finally(() => (loading = null));
+        loading.catch(trouble);
+        return { loading: true };
+      },
+    }),
+    endpoint({
+      method: 'delete',
+      path: '/demo',
+      summary: 'Removes the demo data, whole',
+      async run(): Promise<Page<ImportInfo>> {
+        for (const row of await imports.rows.latest(1000)) if (row.demo) await imports.remove(row.id);
+        await demo?.forget();
+        return { items: [], next: null };
+      },
+    }),
+  ];
+}

@@ -1,0 +1,256 @@
+import { createHash } from 'node:crypto';
+import { mkdir, open, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
+import type { Intake } from './intake/intake.ts';
+import { familyOf } from './intake/naming.ts';
+import type { Names } from '../evidence/names.ts';
+import type { ImportRepository, ImportRow } from './imports.ts';
+import type { NewSource, SourceRepository, SourceRow } from '../evidence/sources.ts';
+import type { Weaving } from '../weaving/weaving.ts';
+import { ArrivalsOfImport } from './arrivals-of-import.ts';
+import { ImportEnd, MOST_ERRORS, type Looks } from './import-end.ts';
+import { ImportProgress } from './import-progress.ts';
+import { spool, unpack, type Arrived } from './unpack.ts';
+
+export interface Arriving {
+  environment: string;
+  zone: string;
+  demo: boolean;
+  who: string;
+}
+
+/** Takes files in, follows their reading, and takes imports out again. */
+export class ImportService {
+  private readonly end: ImportEnd;
+  readonly progress: ImportProgress;
+  /** By import, while its files arrive. */
+  private readonly arrivals = new Map<number, ArrivalsOfImport>();
+
+  constructor(
+    readonly rows: ImportRepository,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
+    private readonly intake: () => Intake,
+    private readonly weaving: Weaving,
+    looks: Looks,
+    private readonly spool: string,
+    private readonly unfollow: (importId: number) => Promise<void>,
+  ) {
+    this.progress = new ImportProgress(rows);
+    this.end = new ImportEnd(rows, sources, weaving, looks, {
+      due: (ids) => this.due(ids),
+      readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),
+      note: (importId, path, error) => this.note(importId, path, error),
+    });
+  }
+
+  /** Called whenever a source has ended: the import ends with its last source. */
+  checkEnd(importId: number): Promise<void> {
+    return this.end.check(importId);
+  }
+  /** No import is looked at any more. */
+  close(): Promise<void> {
+    return this.end.close();
+  }
+  /** Identifiers are declared that were none before; what names them is about to be read again. */
+  declared(): void {
+    this.end.declared();
+  }
+  async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
+    await mkdir(this.spool, { recursive: true });
+    return this.rows.add({ state: 'receiving', environment, zone, demo, who });
+  }
+
+  /** Spools one file's bytes, unpacks them where they are an archive, and queues what is inside for reading. */
+  async receive(importId: number, path: string, content: Readable, modified: Date): Promise<void> {
+    const file = join(this.spool, `${importId}-${process.hrtime.bigint()}`);
+    const whole: Arrived = { path, modified, file, ...(await spool(content, file)) };
+    const arrivals = await this.arrivalsOf(importId);
+    arrivals.count({ bytes: whole.size });
+    for await (const member of unpack(whole)) {
+      if ('problem' in member) await this.note(importId, member.path, member.problem);
+      else await this.take(arrivals, member);
+    }
+  }
+  private async arrivalsOf(importId: number): Promise<ArrivalsOfImport> {
+    const known = this.arrivals.get(importId);
+    if (known) return known;
+    const row = await this.rows.one(importId);
+    if (!row) throw new Error('the import was taken out');
+    const arrivals = new ArrivalsOfImport(row, this.rows, this.queued);
+    this.arrivals.set(importId, arrivals);
+    return arrivals;
+  }
+
+  /** Queues a file for reading; bytes that are there already add nothing. */
+  private async take(arrivals: ArrivalsOfImport, { path, file, size, contentHash, modified }: Arrived): Promise<void> {
+    const { row } = arrivals;
+    arrivals.count({ files: 1 });
+    const about = await describe(file, path, modified.getTime() * 1000, row.zone);
+    if (about.problem) {
+      await this.note(row.id, path, about.problem);
+      await rm(file, { force: true });
+      return;
+    }
+    const held = arrivals.holds(size, contentHash);
+    const { same, shorter } = held ? { same: true, shorter: [] } : await this.sources.twin(familyOf(path), size, contentHash, about.headHash);
+    if (same) {
+      arrivals.count({ already_there: 1 });
+      await rm(file, { force: true });
+      return;
+    }
+    for (const before of shorter) {
+      if ((await prefixHash(file, before.size)) !== before.content_hash) continue;
+      await this.goOn(before, row.id, file, size, contentHash);
+      return;
+    }
+    await arrivals.add(await this.sourceOf(row, about, { path, file, size, contentHash, growing: false }));
+  }
+  private async sourceOf(
+    { id, zone, environment, demo }: ImportRow,
+    about: Description,
+    { path, file, size, contentHash, growing }: Omit<Arrived, 'modified'> & { growing: boolean },
+  ): Promise<NewSource> {
+    return {
+      import_id: id,
+      read_for: id,
+      path,
+      family: familyOf(path),
+      format: about.format,
+      confidence: about.confidence,
+      zone,
+      encoding: about.encoding,
+      hints: about.hints,
+      component_id: await this.names.idOf('component', about.component),
+      host_id: await this.names.idOf('host', about.host),
+      environment,
+      demo,
+      size,
+      head_hash: about.headHash,
+      content_hash: contentHash,
+      spool: file,
+      growing,
+      state: 'waiting',
+    };
+  }
+
+  /** The import that what is followed comes in with: it has no end. */
+  async beginFollowing({ environment, zone, demo, who }: Arriving): Promise<number> {
+    await mkdir(this.spool, { recursive: true });
+    return this.rows.add({ state: 'following', environment, zone, demo, who });
+  }
+  /**
+   * A source that goes on growing, with its first bytes in a file of the spool.
+   *
+   * @returns null where it is no log; the import tells why
+   */
+  async beginGrowing(importId: number, first: Omit<Arrived, 'modified'>): Promise<number | null> {
+    const row = (await this.rows.one(importId))!;
+    const about = await describe(first.file, first.path, Date.now() * 1000, row.zone);
+    if (about.problem) {
+      await this.note(importId, first.path, about.problem);
+      await rm(first.file, { force: true });
+      return null;
+    }
+    await this.rows.countIn(importId, { files: 1 });
+    return this.sources.add(await this.sourceOf(row, about, { ...first, growing: true }));
+  }
+  /** Nothing more comes; it ends as soon as what came is read. */
+  async endFollowing(importId: number): Promise<void> {
+    if ((await this.rows.one(importId))?.state === 'following') await this.received(importId, null);
+  }
+  /** A source that holds a file's bytes already, or the longest one that holds its beginning. */
+  async twin(path: string, file: string): Promise<{ same: SourceRow | null; shorter: SourceRow | null }> {
+    const head = Buffer.alloc(HEAD);
+    const handle = await open(file);
+    const [{ size }, { bytesRead }] = await Promise.all([handle.stat(), handle.read(head, 0, HEAD, 0)]).finally(() => handle.close());
+    const headHash = createHash('sha256').update(head.subarray(0, bytesRead)).digest('hex');
+    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash);
+    for (const one of shorter) if ((await prefixHash(file, one.size)) === one.content_hash) return { same, shorter: one };
+    return { same, shorter: null };
+  }
+  /** More of a followed source waits to be read. */
+  queued = async (): Promise<void> => {
+    await this.weaving.markDirty(true);
+    this.intake().poke();
+  };
+
+  /** A file that has grown since it was read: only what is new is read. */
+  private async goOn(before: SourceRow, importId: number, file: string, size: number, contentHash: string): Promise<void> {
+    await this.sources.change(before.id, { size, content_hash: contentHash, spool: file, state: 'waiting', read_for: importId });
+    await this.queued();
+  }
+  private async note(importId: number, path: string, error: string): Promise<void> {
+    const row = await this.rows.one(importId);
+    if (row && row.errors.length < MOST_ERRORS) await this.rows.change(importId, { errors: [...row.errors, { path, error }] });
+  }
+
+  /** Notes what has arrived so far. */
+  async allNoted(importId: number): Promise<void> {
+    const arrivals = this.arrivals.get(importId);
+    this.arrivals.delete(importId);
+    await arrivals?.flush();
+  }
+  /** All files of the import have arrived and are noted, or the sender went away. */
+  async received(importId: number, problem: string | null): Promise<void> {
+    this.arrivals.delete(importId);
+    if (problem) await this.note(importId, '', problem);
+    await this.rows.change(importId, { state: 'reading' });
+    await this.checkEnd(importId);
+  }
+
+  /** After a restart: what was about to be read again is; uploads that broke off end with what had arrived, the rest goes on by itself. */
+  async takeUp(): Promise<void> {
+    const due = await this.sources.due();
+    if (due.length > 0) await this.readAgain(due);
+    for (const row of await this.rows.latest(1000)) {
+      if (row.state === 'receiving') await this.received(row.id, 'the server was stopped while files were arriving; bring the missing ones again');
+      else if (row.state === 'removing') await this.remove(row.id);
+      else if (row.state === 'reading') await this.checkEnd(row.id);
+    }
+    this.intake().poke();
+  }
+
+  /** Cancels a running import or takes a finished one out; nothing of it stays. */
+  async remove(importId: number): Promise<boolean> {
+    const row = await this.rows.one(importId);
+    if (!row) return false;
+    await this.unfollow(importId);
+    await this.arrivals.get(importId)?.drop();
+    this.arrivals.delete(importId);
+    await this.rows.change(importId, { state: 'removing' });
+    const own = await this.sources.sources({ import_id: importId });
+    const ids = own.map((source) => source.id);
+    await this.sources.cancel(ids);
+    await this.intake().cancel(ids);
+    await this.weaving.markDirty(true);
+    await this.rows.remove(importId);
+    for (const { spool } of own) if (spool) await rm(spool, { force: true });
+    this.weaving.ask(true, true);
+    await this.weaving.settle();
+    await this.weaving.markDirty(false);
+    return true;
+  }
+
+  /** Keeps in mind that sources have to be read again, until they are told to be: a process that is killed in between does it at its next start. */
+  due = async (ids: readonly number[]): Promise<void> => {
+    if (ids.length > 0) await this.sources.setDue(ids, true);
+  };
+
+  /**
+   * Reads sources again from their kept bytes, since what is declared about them has changed.
+   *
+   * @param sameNames they name the same as before, at other times only: strands that they do not touch stay as they are
+   */
+  async readAgain(ids: readonly number[], sameNames = false): Promise<void> {
+    await this.weaving.markDirty(true);
+    await this.intake().cancel(ids);
+    await this.sources.forgetRead(ids);
+    await this.sources.setDue(ids, false);
+    this.weaving.again(ids);
+    this.weaving.askLater(!sameNames);
+    this.intake().poke();
+  }
+}

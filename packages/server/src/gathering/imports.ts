@@ -1,0 +1,88 @@
+import type { Knex } from 'knex';
+import type { Database } from '../database/connect.ts';
+import { READ_TABLES, type NewSource } from '../evidence/sources.ts';
+
+export interface ImportRow {
+  id: number;
+  /** Following: files that grow are read as they do, without end. */
+  state: 'receiving' | 'reading' | 'following' | 'done' | 'failed' | 'cancelled' | 'removing';
+  who: string;
+  environment: string;
+  zone: string;
+  demo: boolean;
+  started_at: Date;
+  ended_at: Date | null;
+  files: number;
+  already_there: number;
+  bytes: number;
+  errors: { path: string; error: string }[];
+}
+export interface ImportSums {
+  records: number;
+  understood: number;
+  readBytes: number;
+  total: number;
+  first: number | null;
+  last: number | null;
+}
+
+export type ArrivedCounts = Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>;
+
+/** Imports: what came when, from whom, and what it comes to. */
+export class ImportRepository {
+  constructor(private readonly db: Database) {}
+
+  latest(limit = 50): Promise<ImportRow[]> {
+    return this.db('import').orderBy('id', 'desc').limit(limit).select('*');
+  }
+  one(id: number): Promise<ImportRow | undefined> {
+    return this.db('import').where({ id }).first();
+  }
+  async add(row: Partial<ImportRow>): Promise<number> {
+    const [added] = await this.db('import').insert(row).returning('id');
+    return added.id as number;
+  }
+  /** Counts what arrived with an import. */
+  async countIn(id: number, more: ArrivedCounts, db: Knex = this.db): Promise<void> {
+    const { files = 0, bytes = 0, already_there: alreadyThere = 0 } = more;
+    await db.raw('update import set files = files + ?, bytes = bytes + ?, already_there = already_there + ? where id = ?', [
+      files,
+      bytes,
+      alreadyThere,
+      id,
+    ]);
+  }
+  /** Notes sources that arrived, and counts what did, all of it or nothing. */
+  async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<void> {
+    await this.db.transaction(async (trx) => {
+      if (sources.length > 0) await trx('source').insert(sources);
+      await this.countIn(id, counts, trx);
+    });
+  }
+  async change(id: number, change: Partial<ImportRow>): Promise<void> {
+    await this.db('import')
+      .where({ id })
+      .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
+  }
+  /** What an import's sources come to. */
+  async sums(importId: number): Promise<ImportSums> {
+    const { rows } = await this.db.raw<{ rows: ImportSums[] }>(
+      `select coalesce(sum(records), 0)::bigint as records, coalesce(sum(understood), 0)::bigint as understood, min(first_at) as first, max(last_at) as last,
+          coalesce(sum(done_bytes), 0)::bigint as "readBytes", coalesce(sum(size), 0)::bigint as total from source where import_id = ?`,
+      [importId],
+    );
+    return rows[0]!;
+  }
+
+  /** Takes an import out, whole, in one go. */
+  async remove(id: number): Promise<number[]> {
+    const ids: number[] = await this.db('source').where({ import_id: id }).pluck('id');
+    await this.db.transaction(async (trx) => {
+      await trx('record').whereIn('source_id', ids).delete();
+      for (const table of [...READ_TABLES, 'raw_block'] as const) await trx(table).whereIn('source_id', ids).delete();
+      await trx('source').where({ import_id: id }).delete();
+      await trx('import').where({ id }).delete();
+    });
+    return ids;
+  }
+}

@@ -1,0 +1,289 @@
+import {
+  clearDraft,
+  emptyDraft,
+  Finder,
+  HomeChooser,
+  LaneFinder,
+  MARK,
+  Marker,
+  openReader,
+  sampleOf,
+  measuresOf,
+  traitsOf,
+  withMeasures,
+  withoutNames,
+  shapeHash,
+  shapeText,
+  type Draft,
+  type Frame,
+  type Mention,
+  type Place,
+  type RecordReader,
+} from '@fadenweg/core';
+import { FLAG, recordId } from '../../evidence/record-id.ts';
+import type { Batch, Declarations } from '../../evidence/batch.ts';
+import type { NameLists, ReadingJob } from './messages.ts';
+import { Clocks } from './clocks.ts';
+import { CopyRows } from '../../database/copy-rows.ts';
+import { Mentions } from './mentions.ts';
+import { OwnNames } from './own-names.ts';
+import { SignCollector } from './sign-collector.ts';
+
+/** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
+const LONGEST_MESSAGE = 16_384;
+/** Beginning of a message that judging sees, in characters. */
+const GLIMPSE = 161;
+/** Bytes for the rows of a batch to begin with. */
+const [LEAST_ROOM, MOST_ROOM] = [1 << 14, 1 << 21];
+const LONGEST_ATTRIBUTES = 65_536;
+/** Ten thousand days. */
+const LONGEST_TOOK = 8.64e14;
+const SECOND = 1_000_000;
+/** A time that tells more than whole seconds: a fraction, or milliseconds since 1970. */
+const FINER = /[.,]\d|^\d{13,}$/;
+const MINUTE = 60_000_000;
+const MINUTES_OF_DAY = 1440;
+/** Times outside of this are a misreading: 1990 to 2100. */
+const EARLIEST = 631_152_000_000_000;
+const LATEST = 4_102_444_800_000_000;
+
+/** Turns the frames of one source into batches of rows. One for each source that is read. */
+export class BatchBuilder {
+  readonly reader: RecordReader;
+  private readonly finder: Finder;
+  private readonly chooser: HomeChooser;
+  private readonly marker: Marker;
+  private readonly lanes = new LaneFinder();
+  private readonly signs = new SignCollector();
+  private readonly draft: Draft = emptyDraft();
+  private readonly knownShapes = new Set<number>();
+  private lastAt: number;
+  private readonly fieldNames = new Map<string, string>();
+  private records: CopyRows;
+  private glimpses: CopyRows;
+  private places: number[] = [];
+  /** Bytes that the rows of a batch are likely to take. */
+  private readonly room: number;
+  private count = 0;
+  private understood = 0;
+  private firstAt = Infinity;
+  private latestAt = -Infinity;
+  private days = new Set<number>();
+  private minutes = new Map<number, number>();
+  private minute = NaN;
+  private readonly levels = [0, 0, 0, 0, 0, 0, 0, 0];
+  private readonly mentions: Mentions;
+  private shapes: { id: number; text: string }[] = [];
+  private readonly keys: number[] = [];
+  private readonly components: OwnNames;
+  private readonly hosts: OwnNames;
+  private readonly clocks: Clocks;
+
+  /** @param start the source's first text, by which its layout is learned */
+  constructor(
+    private readonly job: ReadingJob,
+    declarations: Declarations,
+    start: string,
+    whole: boolean,
+  ) {
+    this.reader = openReader(job.format, sampleOf(job.path, start, whole), {
+      ...job.hints,
+      zone: job.zone,
+      ...(job.state ? { anchor: job.state.lastAt, memory: job.state.memory } : {}),
+    });
+    this.room = 8 * Math.ceil(Math.min(MOST_ROOM, Math.max(LEAST_ROOM, job.size)) / 8);
+    this.records = new CopyRows(this.room, this.fieldNames);
+    this.glimpses = new CopyRows(this.room / 2);
+    this.mentions = new Mentions(declarations, this.room / 8);
+    this.finder = finderOf(declarations.kinds);
+    this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
+    this.marker = new Marker(declarations.rules);
+    this.lastAt = job.state?.lastAt ?? job.hints.modified;
+    this.components = new OwnNames(job.componentId);
+    this.hosts = new OwnNames(job.hostId);
+    this.clocks = new Clocks(declarations.clocks);
+  }
+
+  add(frame: Frame): void {
+    const { draft, job } = this;
+    clearDraft(draft);
+    if (frame.cut) draft.message = frame.text;
+    else this.reader.read(frame.text, draft);
+    // blank lines before the first record belong to none
+    if (draft.framing || (draft.message.length < 20 && !draft.understood && frame.text.trim() === '')) return;
+    if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;
+    else {
+      draft.at = this.lastAt;
+      draft.understood = false;
+    }
+    const id = recordId(job.sourceId, frame.byteFrom);
+    if (!job.ownComponents) draft.component = '';
+    if (!job.ownHosts) draft.host = '';
+    const shift = this.clocks.shift(draft.host || job.host, draft.component || job.component, draft.at);
+    draft.at += shift;
+    const { at } = draft;
+    const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
+    const home = this.chooser.choose(mentions);
+    this.mentions.note(mentions, home, at, id);
+    this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
+    const varying = withoutNames(draft.message, mentions);
+    const shape = shapeHash(varying);
+    if (!this.knownShapes.has(shape)) {
+      this.knownShapes.add(shape);
+      this.shapes.push({ id: shape, text: shapeText(varying) });
+    }
+    const minute = Math.floor(at / MINUTE);
+    if (minute !== this.minute) this.turn(minute);
+    this.levels[draft.level]!++;
+    this.count++;
+    if (draft.understood) this.understood++;
+    if (at < this.firstAt) this.firstAt = at;
+    if (at > this.latestAt) this.latestAt = at;
+    this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape, shift);
+  }
+
+  /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
+  private turn(minute: number): void {
+    for (let level = 0; level < this.levels.length; level++) {
+      const count = this.levels[level]!;
+      if (count === 0) continue;
+      const slot = this.minute * 8 + level;
+      this.minutes.set(slot, (this.minutes.get(slot) ?? 0) + count);
+      this.levels[level] = 0;
+    }
+    this.minute = minute;
+    if (!Number.isNaN(minute)) this.days.add(Math.floor(minute / MINUTES_OF_DAY));
+  }
+
+  private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number, shift: number): void {
+    const { records, job } = this;
+    const shortened = draft.message.length > LONGEST_MESSAGE;
+    records.begin(21);
+    records.big(draft.at);
+    records.big(id);
+    records.int(job.sourceId);
+    records.int(frame.line);
+    records.int(frame.byteTo - frame.byteFrom);
+    this.components.write(records, draft.component);
+    this.hosts.write(records, draft.host);
+    records.small(draft.level);
+    const marks =
+      this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape) |
+      ((draft.at - shift) % SECOND === 0 && !FINER.test(draft.timeText) ? MARK.coarse : 0);
+    records.small(marks);
+    records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
+    if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));
+    else records.nothing();
+    records.big(shape);
+    if (home === null) records.nothing();
+    else records.big(home);
+    records.text(draft.logger);
+    records.text(draft.timeText);
+    records.text(shortened ? draft.message.slice(0, LONGEST_MESSAGE) : draft.message);
+    records.object(bounded(draft.fields));
+    if (mentions.length === 0) records.nothing();
+    else {
+      this.keys.length = 0;
+      for (const { key } of mentions) this.keys.push(key);
+      records.bigs(this.keys);
+    }
+    const lane = this.lanes.laneOf(draft.fields);
+    if (lane === null) records.nothing();
+    else records.int(lane);
+    if (shift === 0) records.nothing();
+    else records.big(shift);
+    const traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));
+    if (traits === '') records.nothing();
+    else records.text(traits);
+    if (home !== null) this.glimpse(draft, home, id, marks, shape, traits);
+  }
+
+  private glimpse(draft: Draft, home: number, id: number, marks: number, shape: number, traits: string): void {
+    const { glimpses } = this;
+    glimpses.begin(9);
+    this.places.push(home, draft.at, id, glimpses.length);
+    this.components.write(glimpses, draft.component);
+    this.hosts.write(glimpses, draft.host);
+    glimpses.small(draft.level);
+    glimpses.small(marks);
+    if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
+    else glimpses.nothing();
+    glimpses.text(draft.message.length > GLIMPSE ? draft.message.slice(0, GLIMPSE) : draft.message);
+    glimpses.big(shape);
+    glimpses.text(traits);
+    glimpses.bigs(this.keys);
+  }
+
+  /** Names that came up and whose numbers are not known yet; null where there are none. */
+  unknownNames(): NameLists<string[]> | null {
+    const names = { component: this.components.unknown(), host: this.hosts.unknown() };
+    return names.component.length + names.host.length > 0 ? names : null;
+  }
+  know(ids: NameLists<[string, number][]>): void {
+    this.components.know(ids.component);
+    this.hosts.know(ids.host);
+  }
+
+  /** Everything since the last call; all names have to be known. */
+  take(next: Place, raw: Uint8Array | null, last: boolean): Batch {
+    const { sourceId } = this.job;
+    this.turn(NaN);
+    const counts = new CopyRows();
+    for (const [slot, count] of this.minutes) {
+      counts.begin(4);
+      counts.big(Math.floor(slot / 8) * MINUTE);
+      counts.int(sourceId);
+      counts.small(slot % 8);
+      counts.int(count);
+    }
+    const batch: Batch = {
+      sourceId,
+      next,
+      raw,
+      last,
+      count: this.count,
+      understood: this.understood,
+      firstAt: this.firstAt,
+      lastAt: this.latestAt,
+      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true, memory: this.reader.save?.() },
+      days: [...this.days],
+      records: this.records.finish(),
+      counts: counts.finish(),
+      shapes: this.shapes,
+      signs: this.signs.take(),
+      ...this.mentions.take(sourceId),
+      glimpses: { sourceId, rows: this.glimpses.finish(), places: Float64Array.from(this.places) },
+    };
+    this.glimpses = new CopyRows(this.room / 2);
+    this.places = [];
+    this.records = new CopyRows(this.room, this.fieldNames);
+    this.count = this.understood = 0;
+    this.firstAt = Infinity;
+    this.latestAt = -Infinity;
+    this.days = new Set();
+    this.minutes = new Map();
+    this.shapes = [];
+    return batch;
+  }
+}
+
+/** The finder of the source before, where the same kinds are declared: it knows its patterns and the names of fields. */
+let kept: { kinds: string; finder: Finder } | null = null;
+function finderOf(kinds: Declarations['kinds']): Finder {
+  const text = JSON.stringify(kinds);
+  if (kept?.kinds !== text) kept = { kinds: text, finder: new Finder(kinds) };
+  return kept.finder;
+}
+
+/** Fields that fit into a row: of very many or very long ones, the beginnings. */
+function bounded(fields: Draft['fields']): Draft['fields'] {
+  let length = 0;
+  for (const name in fields) {
+    const value = fields[name]!;
+    length += name.length + (typeof value === 'string' ? value.length : 20) + 6;
+  }
+  if (length <= LONGEST_ATTRIBUTES) return fields;
+  return Object.fromEntries(
+    Object.entries(fields).map(([name, value]) => [name.slice(0, 200), typeof value === 'string' ? value.slice(0, 200) : value]),
+  );
+}

@@ -1,0 +1,157 @@
+import Joi from 'joi';
+import type { LiveGap, LiveStrand } from '@fadenweg/api';
+import { LONGEST_SEARCH } from '@fadenweg/core';
+import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { list, searchOf, splitList } from '../platform/http/inputs.ts';
+import { notFound, Refusal } from '../platform/http/problems.ts';
+import type { Arrivals } from './arrivals.ts';
+import { EventStream } from '../platform/http/event-stream.ts';
+import type { LiveSearch } from './feed.ts';
+import type { SourceRepository } from '../evidence/sources.ts';
+import type { StrandService } from '../strands/strand-service.ts';
+
+/** Who watches at one time. */
+const MOST_STREAMS = 60;
+/** What comes in within so many milliseconds is told in one event. */
+const TOGETHER = 150;
+/** Arrivals of one event; each is one condition of a query. */
+const MOST_ARRIVALS = 60;
+
+interface Watching {
+  q: string;
+  environment?: string;
+  sources?: string;
+  quiet: 'hide' | 'show';
+  since?: string;
+}
+
+/** What comes in, told as it does. */
+export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: SourceRepository, strands: StrandService): AnyEndpoint[] {
+  let streams = 0;
+  const opened = (stream: EventStream, ended: () => void): void => {
+    streams++;
+    stream.onEnd = () => {
+      streams--;
+      ended();
+    };
+  };
+  const refuseTooMany = (): void => {
+    if (streams >= MOST_STREAMS)
+      throw new Refusal(503, 'Too many watch', `${MOST_STREAMS} pages are being fed already.`, 'Close some of them, and try again.');
+  };
+  /** Tells something whenever strands may have changed, until the stream is closed. */
+  const whenWoven = async (stream: EventStream, tell: () => Promise<unknown>): Promise<void> => {
+    let wake: (() => void) | null = null;
+    let due = false;
+    const stop = arrivals.listenToWeaving(() => {
+      due = true;
+      wake?.();
+    });
+    opened(stream, () => {
+      stop();
+      wake?.();
+    });
+    while (stream.open) {
+      if (!due) await new Promise<void>((resolve) => (wake = resolve));
+      wake = null;
+      due = false;
+      if (stream.open) await tell();
+    }
+  };
+  return [
+    endpoint<Watching>({
+      method: 'get',
+      path: '/live',
+      summary: 'Server-sent events: records that a search finds among what comes in from now on, or since the last event that was received',
+      query: Joi.object({
+        q: Joi.string().allow('').max(LONGEST_SEARCH).default(''),
+        environment: list,
+        sources: Joi.string()
+          .pattern(/^\d{1,9}(?:,\d{1,9}){0,499}$/, 'numbers of sources with commas between them')
+          .max(5000),
+        quiet: Joi.string().valid('hide', 'show').default('show'),
+        since: Joi.string().max(40),
+      }),
+      async run({ query }, request, response): Promise<undefined> {
+        const search = searchOf(query.q);
+        const ids = query.sources ? await sources.withParts(query.sources.split(',').map(Number)) : undefined;
+        const asked = {
+          search,
+          environment: splitList(query.environment),
+          sources: ids && { ids, out: false },
+          quiet: query.quiet === 'hide',
+        };
+        refuseTooMany();
+        const known = request.get('Last-Event-ID') ?? query.since;
+        const stream = new EventStream(request, response);
+        let wake: (() => void) | null = null;
+        const stop = arrivals.listen(() => wake?.());
+        opened(stream, () => {
+          stop();
+          wake?.();
+        });
+        let reached = known === undefined ? arrivals.place : arrivals.numberOf(known);
+        if (reached === null) {
+          reached = arrivals.place;
+          await stream.send('gap', { why: 'restarted' } satisfies LiveGap, arrivals.placeOf(reached));
+        } else await stream.send('begin', {}, arrivals.placeOf(reached));
+        while (stream.open) {
+          const some = arrivals.after(reached, MOST_ARRIVALS);
+          if (some === null) {
+            reached = arrivals.place;
+            await stream.send('gap', { why: 'too-late' } satisfies LiveGap, arrivals.placeOf(reached));
+          } else if (some.length === 0) {
+            await new Promise<void>((resolve) => (wake = resolve));
+            wake = null;
+            await new Promise((resolve) => setTimeout(resolve, TOGETHER));
+          } else {
+            reached = some.at(-1)!.number;
+            const told = await live.among(asked, some);
+            await stream.send('records', told, arrivals.placeOf(reached));
+          }
+        }
+        response.end();
+        return undefined;
+      },
+    }),
+    endpoint({
+      method: 'get',
+      path: '/live/strands',
+      summary: 'Server-sent events: strands may have come, grown, or are judged otherwise',
+      async run(_input, request, response): Promise<undefined> {
+        refuseTooMany();
+        const stream = new EventStream(request, response);
+        await stream.send('begin', {});
+        await whenWoven(stream, () => stream.send('strands', {}));
+        response.end();
+        return undefined;
+      },
+    }),
+    endpoint<unknown, { id: string }>({
+      method: 'get',
+      path: '/live/strands/{id}',
+      summary: 'Server-sent events: a strand has grown, or is judged otherwise',
+      params: Joi.object({ id: Joi.string().max(400).required() }),
+      async run({ params }, request, response): Promise<undefined> {
+        const now = async (): Promise<LiveStrand | null> => {
+          const found = await strands.resolve(params.id);
+          if (found === null) return null;
+          if (!('row' in found)) return { id: 'moved' in found ? found.moved : params.id, records: 0, outcome: '' };
+          return { id: params.id, records: found.row.records, outcome: found.row.outcome };
+        };
+        let known = await now();
+        if (!known) throw notFound('This strand');
+        refuseTooMany();
+        const stream = new EventStream(request, response);
+        await stream.send('strand', known);
+        await whenWoven(stream, async () => {
+          const next = await now();
+          if (next && JSON.stringify(next) !== JSON.stringify(known)) await stream.send('strand', next);
+          known = next ?? known;
+        });
+        response.end();
+        return undefined;
+      },
+    }),
+  ];
+}

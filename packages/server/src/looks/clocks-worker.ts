@@ -1,0 +1,74 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core';
+import { ownClient } from '../database/own-client.ts';
+import { copyOut, type RowReader } from '../database/copy-out.ts';
+import { recordsOfAll, recordsOfSome } from '../weaving/records-of-all.ts';
+
+/** Strands that are looked at, about. */
+const ENOUGH = 4000;
+/** Where one of so many is looked at, strands are looked up by what they name instead of going through all records. */
+const FEW_OF = 8;
+/** Strands reach out of the window; what they did there does not count. A clock that is off may put a record out of it by so much, in microseconds. */
+const MARGIN = 60_000_000;
+/** Strands whose own identifier is named more often say little about clocks. */
+const MOST_RECORDS = 300;
+
+export interface ClocksData {
+  databaseUrl: string;
+  /** Window of the evidence, in microseconds. */
+  from: number;
+  to: number;
+}
+export interface ClocksAnswer {
+  /** By number of the clock: its host, and its component where the host is not known. */
+  units: { host: number; component: number }[];
+  estimates: ClockEstimate[];
+}
+
+/** Estimates clocks from a sample of the strands of a window, judged or not: always the same ones, since they are chosen by key. */
+const { databaseUrl, from, to } = workerData as ClocksData;
+const client = await ownClient(databaseUrl);
+try {
+  const nameless = new Set((await client.query<{ id: number }>(`select id from host where name = ''`)).rows.map((row) => row.id));
+  // of what is tied together: it need not be judged for it
+  const known = await client.query(
+    `create temp table known as select s.key as founder from sighting s
+       where s.last_at >= $1 and s.first_at <= $2 and s.key in (select founder from tie) group by s.key having sum(s.count) <= $3`,
+    [from, to, MOST_RECORDS],
+  );
+  const every = Math.max(1, Math.ceil((known.rowCount ?? 0) / ENOUGH));
+  await client.query('create temp table sampled as select founder from known where mod(founder, $1) = 0', [every]);
+  await client.query('analyze sampled');
+  const units: ClocksAnswer['units'] = [];
+  const numbers = new Map<string, number>();
+  const strands: ClockRecord[][] = [];
+  let founder = NaN;
+  const take = (row: RowReader): void => {
+    const own = row.big();
+    if (own !== founder) {
+      strands.push([]);
+      founder = own;
+    }
+    const [at, took, component, host] = [row.big(), row.big(), row.small(), row.small()];
+    const unit = nameless.has(host) ? `${host} ${component}` : `${host}`;
+    let clock = numbers.get(unit);
+    if (clock === undefined) {
+      numbers.set(unit, (clock = units.length));
+      units.push({ host, component });
+    }
+    const record = { at, took, clock, shape: row.big(), marks: row.small(), keys: row.bigs() };
+    if (at >= from - MARGIN && at <= to + MARGIN) strands[strands.length - 1]!.push(record);
+  };
+  // at home, in the time that their clocks tell
+  const fields = 't.founder, r.at - coalesce(r.shifted, 0), r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys';
+  if (every < FEW_OF) {
+    await client.query(`set work_mem = '128MB'`);
+    await copyOut(client, `${recordsOfAll('sampled', fields)} order by 1`, take);
+  } else {
+    const { rows } = await client.query<{ founder: number }>('select founder from sampled order by founder');
+    await recordsOfSome(client, rows.map((row) => row.founder), fields, take); // prettier-ignore
+  }
+  parentPort!.postMessage({ units, estimates: estimateClocks(strands, units.length) } satisfies ClocksAnswer);
+} finally {
+  await client.end();
+}

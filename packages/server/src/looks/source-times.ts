@@ -1,0 +1,92 @@
+import { quartersLater, shiftOf, zoneFor, type FirstMention, type ReadingHints } from '@fadenweg/core';
+import type { Database } from '../database/connect.ts';
+import type { SourceRow } from '../evidence/sources.ts';
+
+const DAY = 86_400_000_000;
+const YEAR = 365 * DAY;
+/** Pairs of mentions are counted up to this distance. */
+const FARTHEST = 15 * 3_600_000_000;
+/** So many mentions are compared at most, about. */
+const ENOUGH = 100_000;
+const MOST_SOURCES = 500;
+
+type Own = Pick<SourceRow, 'id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment'>;
+export interface BetterTimes {
+  id: number;
+  zone?: string;
+  hints?: ReadingHints;
+}
+
+/** Finds out, once an import is read, whose times were not read rightly: by the identifiers that sources have in common, and by their neighbours. */
+export class SourceTimes {
+  constructor(private readonly db: Database) {}
+
+  /** Sources of an import whose zone or year has to be another one; those that a person has set stay. */
+  async better(importId: number): Promise<BetterTimes[]> {
+    const own = await this.given({ import_id: importId });
+    const years = await this.years(importId, own);
+    // a zone is looked for where the year is right
+    const zones = await this.zones(own.filter((source) => !years.some((one) => one.id === source.id)));
+    return [...years, ...zones];
+  }
+
+  /** The same of all sources, for zones alone: identifiers that were declared later tell more. */
+  async betterZones(): Promise<BetterTimes[]> {
+    return this.zones(await this.given({}));
+  }
+  private given(where: { import_id?: number }): Promise<Own[]> {
+    return this.db('source')
+      .where({ ...where, state: 'done', zone_by: 'given' })
+      .whereNotNull('first_at')
+      .orderBy('records', 'desc')
+      .limit(MOST_SOURCES)
+      .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
+  }
+
+  /** A year that a source does not state is that of its neighbours, where the file's date led elsewhere. */
+  private async years(importId: number, own: readonly Own[]): Promise<BetterTimes[]> {
+    const lacking = own.filter((source) => source.hints.lacksYear);
+    if (lacking.length === 0) return [];
+    const row = await this.db('source')
+      .where({ import_id: importId, state: 'done' })
+      .whereRaw(`not coalesce((hints->>'lacksYear')::boolean, false)`)
+      .max<{ end: number | null }[]>({ end: 'last_at' });
+    const end = row[0]?.end ?? null;
+    if (end === null) return [];
+    return lacking
+      .filter((source) => Math.abs(source.last_at! - end) > 0.6 * YEAR)
+      .map((source) => ({ id: source.id, hints: { ...source.hints, modified: end + DAY } }));
+  }
+
+  /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs. */
+  private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
+    const lacking = own.filter((source) => source.hints.lacksZone);
+    if (lacking.length === 0) return [];
+    const sure: number[] = await this.db('source')
+      .where({ state: 'done' })
+      .whereRaw(`(not coalesce((hints->>'lacksZone')::boolean, false) or zone_by = 'set')`)
+      .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
+      .orderBy('id', 'desc')
+      .limit(MOST_SOURCES)
+      .pluck('id');
+    if (sure.length === 0) return [];
+    const counted = await this.db('sighting').count({ count: '*' }).first();
+    const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
+    const asked = new Set(lacking.map((source) => source.id));
+    // of each source its first mention: one that is read in many batches names the same again hours later
+    const { rows } = await this.db.raw<{ rows: FirstMention[] }>(
+      `select s.key, s.source_id as source, min(s.first_at)::bigint as at from sighting s
+         join identifier_kind k on k.id = s.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
+        where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
+      [[...new Set([...sure, ...asked])], every],
+    );
+    const quarters = quartersLater(rows, (source) => asked.has(source), FARTHEST);
+    const likely: string[] = await this.db('source').distinct('zone').whereNot({ zone: 'UTC' }).limit(50).pluck('zone');
+    return lacking.flatMap((source) => {
+      const shift = shiftOf(quarters.get(source.id) ?? new Map<number, number>());
+      if (shift === 0) return [];
+      const zone = zoneFor(source.zone, shift, [source.first_at!, source.last_at!], ['UTC', ...likely]);
+      return zone === null ? [] : [{ id: source.id, zone }];
+    });
+  }
+}

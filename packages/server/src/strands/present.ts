@@ -1,0 +1,119 @@
+import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
+import { isoMicros, LEVELS, MARK, type FlowRules } from '@fadenweg/core';
+import { FLAG, byteOfId } from '../evidence/record-id.ts';
+import { strandId, type IdentifierRepository, type Named } from '../evidence/identifiers.ts';
+import type { Names } from '../evidence/names.ts';
+import { recordKey } from '../evidence/record-key.ts';
+import type { RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { SourceRepository } from '../evidence/sources.ts';
+import type { StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
+
+const MARK_NAMES = Object.entries(MARK) as [string, number][];
+/** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
+export class Presenter {
+  constructor(
+    private readonly identifiers: IdentifierRepository,
+    private readonly records: RecordRepository,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
+    private readonly strands: StrandRepository,
+  ) {}
+
+  /** Records of any strands, each with the one that it belongs to. */
+  async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
+    const carried = await this.records.carriedHomes(rows);
+    const homeOf = (row: RecordRow): number | null => row.home ?? carried.get(row.id) ?? null;
+    const tying = rows.filter((row) => homeOf(row) !== null);
+    const [named, owners] = await Promise.all([
+      this.identifiers.named(rows.flatMap((row) => row.keys ?? [])),
+      this.identifiers.foundersAt(tying.map((row) => ({ key: homeOf(row)!, at: row.at }))),
+    ]);
+    const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
+    const owning = [...new Set(owners.filter((owner) => owner !== null))];
+    const [founders, strands] = await Promise.all([this.identifiers.named(owning), this.strands.byFounders(owning)]);
+    const strandOf = new Map(strands.map((strand) => [strand.founder, strand]));
+    return this.told(rows, named, (row) => {
+      const key = founderOf.get(row) ?? NaN;
+      const founder = founders.get(key);
+      return founder && { founder, strand: strandOf.get(key) };
+    });
+  }
+
+  /** Records that are known to be of one strand. @param named what they name, and the strand's founder */
+  recordsOfOne(strand: StrandRow, rows: readonly RecordRow[], named: ReadonlyMap<number, Named>): Promise<LogRecord[]> {
+    const founder = named.get(strand.founder);
+    const owner = founder && { founder, strand };
+    return this.told(rows, named, () => owner);
+  }
+
+  private async told(
+    rows: readonly RecordRow[],
+    named: ReadonlyMap<number, Named>,
+    ownerOf: (row: RecordRow) => { founder: Named; strand: StrandRow | undefined } | undefined,
+  ): Promise<LogRecord[]> {
+    const [shapes, sources] = await Promise.all([
+      this.records.shapes(rows.map((row) => row.shape)),
+      this.sources.byIds(rows.map((row) => row.source_id)),
+    ]);
+    return rows.map((row) => {
+      const { founder, strand } = ownerOf(row) ?? {};
+      const source = sources.get(row.source_id);
+      return {
+        id: recordKey(row),
+        at: isoMicros(row.at),
+        originalAt: row.time_text,
+        correctedByMs: (row.shifted ?? 0) / 1000,
+        source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
+        component: this.names.component(row.component_id),
+        host: this.names.host(row.host_id),
+        environment: source?.environment ?? '',
+        level: LEVELS[row.level] as LevelName,
+        logger: row.logger,
+        message: row.message,
+        attributes: row.attributes ?? {},
+        identifiers: (row.keys ?? []).flatMap((key) => {
+          const one = named.get(key);
+          return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
+        }),
+        shape: shapes.get(row.shape) ?? '',
+        strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null,
+        flow: strand?.flow ?? null,
+        outcome: (strand?.outcome as Outcome | undefined) ?? null,
+        leg: founder ? 1 : null,
+        because: founder ? (row.home === null ? 'carried-over' : 'declared') : null,
+        understood: (row.flags & FLAG.understood) !== 0,
+        shortened: (row.flags & FLAG.shortened) !== 0,
+        marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
+        tookMs: row.took === null ? null : row.took / 1000,
+      };
+    });
+  }
+
+  async summaries(rows: readonly StrandRow[], flows: readonly (FlowRules & { usualUs: number | null })[]): Promise<StrandSummary[]> {
+    const named = await this.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties]));
+    return rows.map((row) => {
+      const founder = named.get(row.founder);
+      const flow = flows.find((one) => one.name === row.flow);
+      return {
+        id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value),
+        flow: row.flow,
+        flowLabel: flow?.label ?? founder?.label ?? '',
+        businessId: row.value,
+        kind: founder?.kind ?? '',
+        outcome: row.outcome as Outcome,
+        environment: row.environment,
+        startedAt: isoMicros(row.started_at),
+        endedAt: isoMicros(row.ended_at),
+        durationMs: row.duration / 1000,
+        usualMs: flow === undefined || flow.usualUs === null ? null : flow.usualUs / 1000,
+        records: row.records,
+        failedIn: row.failed_in,
+        headline: row.headline,
+        parties: row.parties.flatMap((key) => {
+          const party = named.get(key);
+          return party ? [{ kind: party.kind, value: party.value }] : [];
+        }),
+      };
+    });
+  }
+}

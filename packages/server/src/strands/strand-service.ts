@@ -1,0 +1,356 @@
+import { KeptAWhile } from '../platform/kept-a-while.ts';
+import type {
+  ExportedStrand,
+  Finding,
+  Page,
+  RecordPlace,
+  StoryChapter,
+  Strand,
+  StrandGroup,
+  StrandGrouping,
+  StrandLine,
+  StrandSummary,
+} from '@fadenweg/api';
+import {
+  arranged,
+  firstLine,
+  isoMicros,
+  pathOf,
+  verdictByLeg,
+  storyOf,
+  usualOfSteps,
+  withTwin,
+  type Path,
+  type FlowRules,
+  type Level,
+  type StrandRecord,
+  type Twin,
+  tellingParts,
+} from '@fadenweg/core';
+import type { DeclarationRepository, FlowWithUsual } from '../declared/declarations.ts';
+import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../evidence/identifiers.ts';
+import type { Names } from '../evidence/names.ts';
+import type { Cursor, RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { SourceRepository } from '../evidence/sources.ts';
+import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
+import { MOST_RECORDS } from '../weaving/gather.ts';
+import { flowOf } from '../weaving/judge.ts';
+import { reachByFlow } from '../weaving/reach.ts';
+import type { Changes } from '../changes/changes.ts';
+import { withHolder, type LockHolders } from './lock-holders.ts';
+import { recordKey } from '../evidence/record-key.ts';
+import type { Presenter } from './present.ts';
+import { findingInWords, identifiersOf, partsInWords, pathInWords } from './strand-in-words.ts';
+
+/** Most records that one strand's page follows at once. */
+const FOLLOWED = Math.min(5000, MOST_RECORDS);
+/** Strands among which to choose, the latest first. */
+const MOST_CHOICES = 100;
+/** A record may be placed so much later than it is stored, in microseconds. */
+const COARSE = 1_000_000;
+type Flow = FlowRules & Pick<FlowWithUsual, 'usualUs' | 'usual'>;
+
+export interface Followed {
+  ties: TieRow[];
+  /** In the order in which they most likely happened. */
+  rows: RecordRow[];
+  records: StrandRecord[];
+  /** The last one as stored. */
+  last: RecordRow | null;
+  /** Its own identifiers and its parties. */
+  named: Map<number, Named>;
+  /** What its records name beside them. */
+  quoted: Map<number, Named>;
+  edges: EdgeRow[];
+  path: Path;
+}
+
+/** Strands with so many records are not worked out anew for each page of them. */
+const LONG = 1000;
+
+/** One strand as a whole, worked out from its records by the same computation that judged it. */
+export class StrandService {
+  private readonly reading = new KeptAWhile<Followed>(4, 10_000, ({ rows }) => rows.length >= LONG);
+
+  constructor(
+    private readonly strands: StrandRepository,
+    private readonly records: RecordRepository,
+    private readonly identifiers: IdentifierRepository,
+    private readonly declarations: DeclarationRepository,
+    private readonly sources: SourceRepository,
+    private readonly names: Names,
+    private readonly presenter: Presenter,
+    private readonly others: { holders: LockHolders; changes: Changes },
+  ) {}
+
+  async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
+    const rows = await this.strands.list(filter, sort, after, limit + 1);
+    const shown = rows.slice(0, limit);
+    const last = shown[shown.length - 1];
+    return {
+      items: await this.presenter.summaries(shown, await this.declarations.flows()),
+      next: rows.length > limit && last ? `${sort.endsWith('duration') ? last.duration : last.started_at}~${last.founder}` : null,
+    };
+  }
+  /** Strands of the list as they stand in the database, page by page. */
+  rows(filter: StrandFilter, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
+    return this.strands.list(filter, 'started', after, limit);
+  }
+  async summaries(rows: readonly StrandRow[]): Promise<StrandSummary[]> {
+    return this.presenter.summaries(rows, await this.declarations.flows());
+  }
+  /** Strands grouped by what they have in common, the largest group first. */
+  async groups(by: StrandGrouping, filter: StrandFilter, limit: number): Promise<StrandGroup[]> {
+    const [rows, flows] = await Promise.all([this.strands.groups(by, filter, limit), this.declarations.flows()]);
+    const named = await this.identifiers.named(by === 'party' ? rows.map((row) => Number(row.name)) : []);
+    return rows.flatMap((row) => {
+      const party = by === 'party' ? named.get(Number(row.name)) : null;
+      if (party === undefined) return []; // taken out meanwhile
+      const key = party?.value ?? String(row.name ?? 'none');
+      const label =
+        by === 'flow'
+          ? (flows.find((flow) => flow.name === row.name)?.label ?? (row.name === null ? 'other strands' : key))
+          : by === 'finding'
+            ? firstSentence(row.headline)
+            : key;
+      return {
+        key,
+        label,
+        kind: party?.label ?? '',
+        strands: row.strands,
+        outcomes: row.outcomes,
+        p50Ms: row.p50 / 1000,
+        p95Ms: row.p95 / 1000,
+        lastStartedAt: isoMicros(row.last),
+      };
+    });
+  }
+  counts(filter: StrandFilter) {
+    return this.strands.counts(filter);
+  }
+
+  /** Where an id leads: the strand's founder, the id of the strand that its identifier belongs to now, several of them where it was used again, or nothing. */
+  async resolve(id: string): Promise<{ row: StrandRow } | { moved: string } | { choices: StrandSummary[] } | null> {
+    const key = founderOfId(id);
+    if (key === null) return null;
+    const row = await this.strands.byFounder(key);
+    if (row) return { row };
+    const ties = await this.identifiers.ties(key);
+    const founders = [
+      ...new Set((ties.some((tie) => tie.valid_to === ALWAYS) ? ties.filter((tie) => tie.valid_to === ALWAYS) : ties).map((tie) => tie.founder)),
+    ];
+    if (founders.length > 1) {
+      const rows = (await this.strands.byFounders(founders)).sort((a, b) => b.started_at - a.started_at).slice(0, MOST_CHOICES);
+      return { choices: await this.presenter.summaries(rows, await this.declarations.flows()) };
+    }
+    const owner = founders.length === 1 ? (await this.identifiers.named(founders)).get(founders[0]!) : undefined;
+    return owner ? { moved: strandId(owner.kind, owner.scope, owner.value) } : null;
+  }
+
+  async strand(row: StrandRow): Promise<Strand> {
+    return (await this.worked(row)).strand;
+  }
+
+  /** The strand, and where its records stand: the path of the source below what was brought in, the line from 1. */
+  async exported(row: StrandRow, withRecords: boolean): Promise<ExportedStrand> {
+    const { strand, places } = await this.worked(row);
+    return withRecords ? { ...strand, recordsAt: places } : strand;
+  }
+
+  /** What a strand is, told for somebody who does not read logs. */
+  async story(row: StrandRow): Promise<StoryChapter[]> {
+    const [{ rows, records, named, path }, flows, end] = await Promise.all([
+      this.followed(row),
+      this.declarations.flows(),
+      this.sources.evidenceEnd(),
+    ]);
+    const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
+    const { findings } = await this.judged(records, path, flow, end, await this.twin(row, named));
+    return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
+      step,
+      leg,
+      knot,
+      record: recordKey(rows[record]!),
+      parts: partsInWords(sentence, rows),
+    }));
+  }
+
+  private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
+    const { founder } = row;
+    const [{ ties, rows, records, named, edges, path }, flows, end, relatedSummaries] = await Promise.all([
+      this.followed(row),
+      this.declarations.flows(),
+      this.sources.evidenceEnd(),
+      this.related(founder),
+    ]);
+    const own = named.get(founder)!;
+    const flow = flowOf(flows, own.kind, row.value) as Flow | null;
+    const [twin, paths] = await Promise.all([this.twin(row, named), this.sources.byIds(rows.map((one) => one.source_id))]);
+    const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
+    const attributes: Record<string, string> = {};
+    for (const key of row.parties) {
+      const party = named.get(key);
+      if (party) attributes[party.kind] ??= party.value;
+    }
+    const places = rows.map((one) => ({ source: paths.get(one.source_id)?.path ?? '', line: one.line, carried: one.home === null }));
+    const strand: Strand = {
+      id: strandId(own.kind, own.scope, row.value),
+      flow: row.flow,
+      flowLabel: flow?.label ?? own.label,
+      businessId: row.value,
+      kind: own.kind,
+      outcome,
+      attributes,
+      startedAt: isoMicros(path.startedAt),
+      endedAt: isoMicros(path.endedAt),
+      durationMs: path.duration / 1000,
+      usualMs: flow === null || flow.usualUs === null ? null : flow.usualUs / 1000,
+      records: row.records,
+      identifiers: identifiersOf(founder, ties, edges, named, row.parties),
+      legs: path.legs.map((leg, i) => ({
+        id: leg.id,
+        flow: i === 0 ? row.flow : null,
+        entry: firstLine(rows[leg.records[0]!]!.message),
+        startedAt: isoMicros(leg.startedAt),
+        endedAt: isoMicros(leg.endedAt),
+        outcome: legs[i]!,
+        records: leg.records.length,
+      })),
+      ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual.holding(records[0]!.at)) : new Map()),
+      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin), // prettier-ignore
+      related: relatedSummaries.map((one) => ({
+        strand: one.id,
+        businessId: one.businessId,
+        flowLabel: one.flowLabel,
+        why: one.startedAt < isoMicros(path.startedAt) ? 'named here' : 'names this one',
+      })),
+      cut: rows.length < row.records ? { followed: rows.length, of: row.records } : null,
+    };
+    return { strand, places };
+  }
+
+  /** Findings with what takes others to know: how many strands are alike, which one held what was waited for, what changed before, what is known of the like. */
+  private async withOthers(row: StrandRow, findings: Finding[], rows: readonly RecordRow[], twin: { strand: string } | null): Promise<Finding[]> {
+    const { holders, changes } = this.others;
+    const [holder, causes] = await Promise.all([holders.of(row.founder, rows), changes.causes(findings.map((one) => one.signature))]);
+    return Promise.all(
+      findings.map(async (finding) => {
+        const { count, since } = await this.strands.similar(finding.signature, row.founder);
+        const waited = holder && this.names.component(holder.component) === finding.component;
+        const other = waited ? holder.strand : finding.kind === 'doubled' ? twin?.strand : undefined;
+        // the change that brings the first of them about lies before it
+        const began = rows.find((one) => recordKey(one) === finding.record.id)?.at ?? row.started_at;
+        return {
+          ...finding,
+          // of all of them, this one among them
+          similar: since === null ? null : { count, since: isoMicros(Math.min(since, row.started_at)) },
+          causedBy: other === undefined ? null : { strand: other, component: finding.component },
+          // only the first is asked about: the others follow from it
+          nearestChange: finding.rank === 1 ? await changes.before(row, finding, began, this.hostsOf(finding, rows)) : null,
+          known: causes.get(finding.signature) ?? [],
+          ...(waited ? withHolder(finding, holder) : {}),
+        };
+      }),
+    );
+  }
+  /** Hosts on which the components of a finding speak in this strand. */
+  private hostsOf({ component, failedIn }: Finding, rows: readonly RecordRow[]): string[] {
+    const own = rows.filter((one) => [component, failedIn].includes(this.names.component(one.component_id)));
+    return [...new Set(own.map((one) => this.names.host(one.host_id)))];
+  }
+
+  /** A page of the strand's records with the step that each belongs to. */
+  async lines(row: StrandRow, after: Cursor | null, limit: number): Promise<Page<StrandLine>> {
+    const { ties, rows, last, named, quoted, path } = await this.followed(row);
+    const { steps, stepOf } = path;
+    const stepIn = new Map(rows.map((one, index) => [recordKey(one), steps[stepOf[index]!]]));
+    const place = after ? rows.findIndex((one) => one.id === after.id) : -1;
+    // behind what is followed they come as they are stored
+    const behind = after !== null && (place < 0 || place === rows.length - 1);
+    const from = place < 0 ? after! : last!;
+    const page = behind ? await this.recordRows(row, ties, from, limit + 1) : rows.slice(place + 1, place + 2 + limit);
+    const more = page.length > limit || (!behind && place + 1 + limit >= rows.length && rows.length < row.records);
+    const shown = page.slice(0, limit);
+    const known = behind ? await this.presenter.recordsOf(shown) : await this.presenter.recordsOfOne(row, shown, new Map([...named, ...quoted]));
+    const items = known.map((record) => {
+      const step = stepIn.get(record.id);
+      return { ...record, step: step?.id ?? 0, leg: step?.leg ?? null };
+    });
+    return { items, next: more && shown.length > 0 ? recordKey(shown[shown.length - 1]!) : null };
+  }
+
+  /** What a strand consists of, with its path. The strand and its lines are asked for side by side, and long ones page by page. */
+  followed(row: StrandRow): Promise<Followed> {
+    return this.reading.get(`${row.founder} ${row.records} ${row.ended_at}`, () => this.follow(row));
+  }
+  private async follow(row: StrandRow): Promise<Followed> {
+    const ties = await this.identifiers.tiesOf(row.founder);
+    const keys = [...new Set(ties.map((tie) => tie.key))];
+    const [rows, named, edges] = await Promise.all([
+      this.recordRows(row, ties, null, FOLLOWED),
+      this.identifiers.named([row.founder, ...keys, ...row.parties]),
+      this.identifiers.edgesAmong(keys),
+    ]);
+    const quoted = await this.identifiers.named(rows.flatMap((one) => one.keys ?? []).filter((key) => !named.has(key)));
+    const { records, places } = arranged(rows.map((one) => this.coreRecord(one)));
+    const isLink = (key: number): boolean => (named.get(key) ?? quoted.get(key))?.role === 'link';
+    return {
+      ties,
+      rows: places.map((place) => rows[place]!),
+      records,
+      last: rows.at(-1) ?? null,
+      named,
+      quoted,
+      edges,
+      path: pathOf(records, isLink),
+    };
+  }
+  /** The earlier strand of its flow with which it shares an identifier that belongs to one only. */
+  private async twin({ founder, flow, parties }: StrandRow, named: Map<number, Named>): Promise<(Twin & { strand: string }) | null> {
+    if (flow === null) return null;
+    const once = new Map((await this.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])));
+    for (const key of parties) {
+      const name = named.get(key);
+      const label = name && once.get(name.kind);
+      const first = label === undefined ? undefined : await this.strands.firstOf(flow, key);
+      if (name && label !== undefined && first && first.founder !== founder) {
+        const other = (await this.identifiers.named([first.founder])).get(first.founder);
+        return { key, label, value: name.value, of: first.value, strand: other ? strandId(other.kind, other.scope, other.value) : '' };
+      }
+    }
+    return null;
+  }
+  private async related(founder: number): Promise<StrandSummary[]> {
+    return this.presenter.summaries(await this.strands.related(founder), await this.declarations.flows());
+  }
+  private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor | null, limit: number): Promise<RecordRow[]> {
+    // what is told in whole seconds may be placed later than it is stored
+    return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
+  }
+  /** How far evidence reaches is only asked where something is missing. */
+  private async judged(records: StrandRecord[], path: Path, flow: Flow | null, end: number, twin: Twin | null) {
+    const usual = flow?.usual ?? null;
+    let alone = verdictByLeg(records, path, flow, end, usual);
+    if (flow && usual && alone.outcome === 'stalled')
+      alone = verdictByLeg(records, path, flow, end, usual, reachByFlow(await this.sources.spans())(flow));
+    return twin ? withTwin(alone, records, twin) : alone;
+  }
+  private coreRecord(row: RecordRow): StrandRecord {
+    return {
+      id: recordKey(row),
+      at: row.at,
+      component: this.names.component(row.component_id),
+      host: this.names.host(row.host_id),
+      level: row.level as Level,
+      marks: row.marks,
+      took: row.took ?? NaN,
+      message: row.message,
+      shape: row.shape,
+      ...tellingParts(row.traits ?? ''),
+      keys: row.keys ?? [],
+    };
+  }
+}
+
+/** Up to the first full stop behind which a new sentence begins. */
+const firstSentence = (text: string): string => /^.*?\.(?= [A-Z])/.exec(text)?.[0] ?? text;
