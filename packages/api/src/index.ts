@@ -14,6 +14,7 @@ export type * from './runbooks.ts';
 export type * from './source-texts.ts';
 export type * from './sources.ts';
 export type * from './strands.ts';
+export type * from './work.ts';
 
 import type { FoundCode } from './explain.ts';
 import type { EnvironmentInfo, ImportInfo } from './sources.ts';
@@ -135,6 +136,10 @@ export interface Health {
   version: string;
   database: { state: 'up' | 'down'; version: string | null };
   runningImports: number;
+  /** Pieces of work in the background; null where the database is away. */
+  work: { running: number; waiting: number; failed: number } | null;
+  /** Who hears of what happens, how much is not heard yet, and what keeps one from hearing it. */
+  listeners: { name: string; behind: number; error: string | null }[];
   /** Since the start, how long weaving took for each kind of its work, in milliseconds; findings are a part of judging. */
   weavingMs: Record<'tying' | 'carrying' | 'learning' | 'judging' | 'findings', number>;
 }

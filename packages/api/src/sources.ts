@@ -1,4 +1,5 @@
 import type { Iso, Role } from './index.ts';
+import type { WaitsFor } from './work.ts';
 
 /** A source: one log, of one file or of the parts that it was rotated into. */
 export interface SourceInfo {
@@ -98,4 +99,6 @@ export interface ImportInfo {
   perSecond: number;
   secondsLeft: number | null;
   errors: { path: string; error: string }[];
+  /** What it waits for, where it has not ended. */
+  waitsFor: WaitsFor[];
 }

@@ -11,7 +11,7 @@ export { isZone, zoneClock } from './reading/zones.ts';
 export * from './identifiers/types.ts';
 export { hash53, identifierKey } from './identifiers/hash.ts';
 export { normalPhone, normalValue } from './identifiers/normal.ts';
-export { patternProblem } from './identifiers/patterns.ts';
+export { patternProblem } from './patterns/problem.ts';
 export { Finder } from './identifiers/finder.ts';
 export { EVERYWHERE, reachOf, type Reach } from './coverage/reach.ts';
 export { joinStretches, stretchesOf, type Stretch } from './coverage/stretches.ts';

@@ -1,5 +1,6 @@
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { serverLog, type LogLevel } from './platform/log.ts';
 import { startServer } from './server.ts';
 
 /** The server alone, for a database that is there already: settings come from the environment. */
@@ -15,7 +16,7 @@ const server = await startServer({
   web: process.env.FADENWEG_WEB ?? null,
   address: process.env.FADENWEG_ADDRESS,
   hosts: process.env.FADENWEG_HOSTS?.split(',').filter(Boolean),
-  logLevel: process.env.LOG_LEVEL,
+  log: serverLog((process.env.LOG_LEVEL ?? 'warn') as LogLevel),
 });
 console.log(`Fadenweg is ready at ${server.url}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void server.close().then(() => process.exit(0)));

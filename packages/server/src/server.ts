@@ -1,7 +1,7 @@
 import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pino, type Logger } from 'pino';
+import type { Logger } from 'pino';
 import { changesRoom } from './changes/room.ts';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
@@ -17,8 +17,12 @@ import { keptRoom } from './kept/room.ts';
 import { liveRoom } from './live/room.ts';
 import { looksRoom } from './looks/room.ts';
 import { overviewRoom } from './overview/room.ts';
+import { Happenings } from './platform/happenings/happenings.ts';
 import { application } from './platform/http/application.ts';
+import { serverLog } from './platform/log.ts';
 import type { Platform, Room } from './platform/room.ts';
+import { Waker } from './platform/waker.ts';
+import { Work } from './platform/work/work.ts';
 import { runbooksRoom } from './runbooks/room.ts';
 import { strandsRoom } from './strands/room.ts';
 import { weavingRoom } from './weaving/room.ts';
@@ -38,7 +42,7 @@ export interface ServerOptions {
   web: string | null;
   /** Makes the demo's data and brings them in; where it is at hand. */
   demo?: Demo;
-  logLevel?: string;
+  log?: Logger;
   /** Quiet time before words are indexed in the background, in milliseconds. */
   wordsAfter?: number;
 }
@@ -48,48 +52,58 @@ export interface RunningServer {
   close(): Promise<void>;
 }
 
-/** Migrates, takes up what a dead process left, and serves. */
+/**
+ * Migrates, takes up what a dead process left, and serves.
+ *
+ * @throws ForeignDatabase, Occupied
+ */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
-  const log = pino({ level: options.logLevel ?? 'warn' });
+  const log = options.log ?? serverLog('warn');
   const db = connect(options.databaseUrl);
-  try {
-    await migrate(db);
-  } catch (error) {
-    await db.destroy();
-    throw error;
-  }
-  const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool: options.spool };
-  const rooms = await allRooms(platform, options);
+  const waker = new Waker(options.databaseUrl, log);
+  const happenings = new Happenings(db, waker, log);
+  const work = new Work(db, waker, log);
+  let rooms: Room[] = [];
   const close = async (): Promise<void> => {
+    // nothing is begun any more, then what is under way ends, from above
+    await work.close();
+    await happenings.close();
     for (const room of rooms.toReversed()) await room.close?.();
+    await waker.close();
     await db.destroy();
   };
-  const app = application({
-    endpoints: rooms.flatMap((room) => room.endpoints),
-    version: VERSION,
-    log,
-    web: options.web,
-    hosts: options.hosts ?? [],
-  });
-  for (const room of rooms) await room.start?.();
-  const server = createServer(app);
-  server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
   try {
+    await waker.start();
+    await migrate(db);
+    const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool: options.spool, happenings, work };
+    rooms = await allRooms(platform, options);
+    await happenings.start();
+    await work.start();
+    for (const room of rooms) await room.start?.();
+    const app = application({
+      endpoints: rooms.flatMap((room) => room.endpoints),
+      version: VERSION,
+      log,
+      web: options.web,
+      hosts: options.hosts ?? [],
+    });
+    const server = createServer(app);
+    server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
     await listen(server, options.port, options.address ?? '127.0.0.1');
+    const { port } = server.address() as AddressInfo;
+    return {
+      url: `http://${options.address ?? '127.0.0.1'}:${port}`,
+      log,
+      async close() {
+        server.closeAllConnections();
+        await new Promise((resolve) => server.close(resolve));
+        await close();
+      },
+    };
   } catch (error) {
     await close();
     throw error;
   }
-  const { port } = server.address() as AddressInfo;
-  return {
-    url: `http://${options.address ?? '127.0.0.1'}:${port}`,
-    log,
-    async close() {
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
-      await close();
-    },
-  };
 }
 
 async function listen(server: Server, port: number, address: string): Promise<void> {
@@ -104,37 +118,20 @@ async function listen(server: Server, port: number, address: string): Promise<vo
 
 /** The rooms, from the ground up: each is given what stands below it. What lies above one is handed to it as a question, to be asked once all stand. */
 async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions): Promise<Room[]> {
-  const { log } = platform;
   const partitions = new Partitions();
   const evidence = await evidenceRoom(platform);
   const kept = keptRoom(platform, evidence);
-  const weave = weavingRoom(platform, () => gathering.busy(), woven);
+  const weave = weavingRoom(platform, () => gathering.busy());
   const declared = declaredRoom(platform, evidence, weave, () => gathering.imports);
   const changes = changesRoom(platform, evidence, weave);
   const explaining = explainingRoom(platform, changes);
   const strands = strandsRoom(evidence, weave, declared, changes, () => find.find);
   const find = findRoom(platform, evidence, weave, declared, kept, explaining, strands);
-  const live = liveRoom(evidence, find, strands);
+  const live = liveRoom(platform, evidence, find, strands);
   const indexing = indexingRoom(platform, partitions, () => gathering.busy() || weave.weaving.atWork, wordsAfter);
   const looks = looksRoom(platform, evidence, declared, () => gathering.imports);
-  const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, {
-    demo: demo ?? null,
-    partitions,
-    stored(batch, from) {
-      indexing.words.giveWay();
-      live.arrivals.stored(batch, from);
-    },
-  });
+  const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
-  function woven(): void {
-    declared.declarations.forget();
-    changes.changes.forget();
-    indexing.words.consider();
-    live.arrivals.woven();
-    kept.quiet
-      .learn()
-      .catch((error: unknown) => log.warn({ err: error }, 'what recurs could not be learned; it is tried again after the next import'));
-  }
   return [evidence, kept, weave, declared, changes, explaining, strands, find, live, indexing, looks, gathering, runbooks, overview];
 }

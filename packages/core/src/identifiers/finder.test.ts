@@ -3,7 +3,6 @@ import fc from 'fast-check';
 import { Finder } from './finder.ts';
 import { identifierKey } from './hash.ts';
 import { normalPhone } from './normal.ts';
-import { patternProblem } from './patterns.ts';
 import { STANDARD_KINDS } from './supplied.ts';
 import { KEEP, type IdentifierKind } from './types.ts';
 
@@ -84,23 +83,5 @@ describe('finding identifiers', () => {
         expect(new Set(all).size).toBe(all.length);
       }),
     );
-  });
-});
-
-describe('patterns of one’s own', () => {
-  test.each([
-    ['(a+)+b', 'flat'],
-    ['(\\w*)*', 'nothing at all'],
-    ['(?=x)y', 'look-around'],
-    ['(a)\\1', 'back-references'],
-    ['[', 'Unterminated'],
-    ['', 'empty'],
-    ['.*', 'nothing at all'],
-    ['x'.repeat(301), 'longer'],
-  ])('%s is refused with a reason', (pattern, reason) => {
-    expect(patternProblem(pattern)).toMatch(new RegExp(reason, 'i'));
-  });
-  test.each(['LX-\\d{6}', '(?:PL|SS)-\\d{4}', '[A-Z]{2}\\d+', 'order (\\d+)', '([0-9a-f]{4}){2}'])('%s may be used', (pattern) => {
-    expect(patternProblem(pattern)).toBeNull();
   });
 });

@@ -1,17 +1,16 @@
 import type { Fields } from '../reading/types.ts';
 import { hash53 } from './hash.ts';
 import { normalValue } from './normal.ts';
-import { literalPrefix } from './patterns.ts';
+import { literalPrefix } from '../patterns/literal-prefix.ts';
+import { Searcher } from '../patterns/searcher.ts';
 import { isWord, RunSearch } from './run-search.ts';
 import { LONGEST_VALUE, type IdentifierKind, type Mention } from './types.ts';
 
 interface Compiled {
   kind: number;
-  pattern: RegExp;
-  whole: RegExp;
+  searcher: Searcher;
   literal: string;
   run: RunSearch | null;
-  sticky: RegExp;
 }
 /** Most identifiers of one record; a record that names more is a list, and the rest are left to text search. */
 export const MOST_MENTIONS = 40;
@@ -29,11 +28,9 @@ export class Finder {
     kinds.forEach((kind, index) => {
       const own = kind.patterns.map((source) => ({
         kind: index,
-        pattern: new RegExp(source, 'g'),
-        whole: new RegExp(`^(?:${source})$`),
+        searcher: new Searcher(source),
         literal: literalPrefix(source),
         run: RunSearch.of(source),
-        sticky: new RegExp(source, 'y'),
       }));
       this.patternsOf.push(own);
       this.compiled.push(...own);
@@ -65,23 +62,24 @@ export class Finder {
   }
 
   private search(one: Compiled, text: string, fields: Fields, host: string): void {
-    const { pattern } = one;
-    pattern.lastIndex = 0;
-    for (let hit = pattern.exec(text); hit; hit = pattern.exec(text)) {
-      const end = hit.index + hit[0].length;
-      if (isWord(text.charCodeAt(hit.index - 1)) && isWord(hit[0].charCodeAt(0))) pattern.lastIndex = hit.index + 1;
-      else if (isWord(text.charCodeAt(end)) && isWord(hit[0].charCodeAt(hit[0].length - 1))) pattern.lastIndex = hit.index + 1;
-      else this.add(one.kind, hit[1] ?? hit[0], fields, host);
-      if (this.found.length >= MOST_MENTIONS) return;
+    const { searcher } = one;
+    for (let hit = searcher.next(text, 0); hit;) {
+      const { from, to, group } = hit;
+      let next = to > from ? to : to + 1;
+      if (isWord(text.charCodeAt(from - 1)) && isWord(text.charCodeAt(from))) next = from + 1;
+      else if (isWord(text.charCodeAt(to)) && isWord(text.charCodeAt(to - 1))) next = from + 1;
+      else this.add(one.kind, group ?? text.slice(from, to), fields, host);
+      if (this.found.length >= MOST_MENTIONS || next > text.length) return;
+      hit = searcher.next(text, next);
     }
   }
 
   private searchRuns(one: Compiled, run: RunSearch, text: string, fields: Fields, host: string): void {
     for (let at = run.next(text, 0); at >= 0;) {
-      one.sticky.lastIndex = at;
-      const hit = one.sticky.exec(text);
-      const end = hit ? at + hit[0].length : at + 1;
-      if (hit && !(isWord(text.charCodeAt(end)) && isWord(hit[0].charCodeAt(hit[0].length - 1)))) this.add(one.kind, hit[1] ?? hit[0], fields, host);
+      const hit = one.searcher.at(text, at);
+      const end = hit?.to ?? at + 1;
+      if (hit && !(isWord(text.charCodeAt(end)) && isWord(text.charCodeAt(end - 1))))
+        this.add(one.kind, hit.group ?? text.slice(at, end), fields, host);
       if (this.found.length >= MOST_MENTIONS) return;
       at = run.next(text, end);
     }
@@ -100,10 +98,10 @@ export class Finder {
   private fromField(kind: number, value: string, fields: Fields, host: string): void {
     const patterns = this.patternsOf[kind]!;
     if (patterns.length === 0) this.add(kind, value, fields, host);
-    for (const { whole } of patterns) {
-      const hit = whole.exec(value);
+    for (const { searcher } of patterns) {
+      const hit = searcher.all(value);
       if (!hit) continue;
-      this.add(kind, hit[1] ?? hit[0], fields, host);
+      this.add(kind, hit.group ?? value, fields, host);
       return;
     }
   }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { literalPrefix } from './patterns.ts';
+import { literalPrefix } from '../patterns/literal-prefix.ts';
 import { RunSearch } from './run-search.ts';
 
 describe('looking for runs of one class', () => {

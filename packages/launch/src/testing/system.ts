@@ -2,7 +2,7 @@ import { chmod, mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ImportInfo, Page } from '@fadenweg/api';
-import { startServer, type RunningServer } from '@fadenweg/server';
+import { serverLog, startServer, type RunningServer } from '@fadenweg/server';
 import { DEMO_ZONE, FULL_DAY, generate, type Truth } from '@fadenweg/standin';
 import { call, filesBelow, sendFiles, waitForImport, type FileToSend } from '../client.ts';
 import { declareDemo } from '../demo-data.ts';
@@ -29,7 +29,7 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
   await chmod(folder, 0o755);
   const postgres = await startPostgres(join(folder, 'data'));
   const start = (port = 0): Promise<RunningServer> =>
-    startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web, logLevel: 'silent', ...more });
+    startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web, log: serverLog('silent'), ...more });
   const server = await start();
   const system: System = {
     folder,

@@ -10,8 +10,9 @@ export interface ChangesRoom extends Room {
   changes: Changes;
 }
 
-export function changesRoom({ db }: Platform, { names, sources }: Evidence, { rows: strands }: Weave): ChangesRoom {
+export function changesRoom({ db, happenings }: Platform, { names, sources }: Evidence, { rows: strands }: Weave): ChangesRoom {
   const rows = new ChangeRepository(db, names);
   const changes = new Changes(rows, names, sources, strands);
+  happenings.at('woven', () => changes.forget());
   return { changes, endpoints: changeRoutes(changes, rows) };
 }

@@ -112,9 +112,9 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
   const readAgain = async (touched?: readonly number[], declared = false): Promise<{ sourcesReadAgain: number }> => {
     const read = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
     const ids = touched ? read.filter((id) => touched.includes(id)) : read;
-    if (declared && ids.length > 0) reread().declared();
+    if (declared && ids.length > 0) await reread().declared();
     if (ids.length > 0) await reread().readAgain(ids);
-    else weaving.ask(true, true);
+    else await weaving.ask(true, true, 'what is declared has changed');
     return { sourcesReadAgain: ids.length };
   };
   const save = async (kind: IdentifierKind, who: string) => {
@@ -137,12 +137,12 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
     if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(undefined, true)) };
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
-      weaving.ask(true, true);
+      await weaving.ask(true, true, 'a lease has changed');
       return { ...kind, sourcesReadAgain: 0 };
     }
     if (!findsTheSame(before, kind)) return { ...kind, ...(await readAgain(await sources.withKinds([before.id]))) };
     // which strands are doubled is judged anew, from what is read
-    if (before.once !== kind.once) weaving.ask(true, false);
+    if (before.once !== kind.once) await weaving.ask(true, false, 'what belongs to one strand only has changed');
     return { ...kind, sourcesReadAgain: 0 };
   };
   return [
@@ -233,7 +233,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
         const known = (await declarations.flows()).some((flow) => flow.name === body.name);
         await declarations.saveFlow(body, who);
         // what is yet to come is judged by it anyway
-        if (known || (await strands.anyOfKind(body.kind))) weaving.ask(true, false);
+        if (known || (await strands.anyOfKind(body.kind))) await weaving.ask(true, false, 'a flow has changed');
         return body;
       },
     }),
@@ -242,9 +242,9 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       path: '/flows/{name}',
       summary: 'Takes a declared flow away',
       params: byName,
-      async run({ params }) {
-        if (!(await declarations.removeFlow(params.name))) throw notFound(`The flow “${params.name}”`);
-        weaving.ask(true, false);
+      async run({ params, who }) {
+        if (!(await declarations.removeFlow(params.name, who))) throw notFound(`The flow “${params.name}”`);
+        await weaving.ask(true, false, 'a flow was taken away');
       },
     }),
     endpoint({

@@ -1,6 +1,8 @@
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
 import { isAmiss, Usual, type FlowUsual, type MeaningRule } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
+import { transaction } from '../database/transaction.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import type { Declarations } from '../evidence/batch.ts';
 import { ClockRepository, spansOf } from '../evidence/clock-rows.ts';
 
@@ -45,10 +47,13 @@ export class DeclarationRepository {
   /** A kind that was taken away comes back under its old number, so that keys stay what they were. */
   async saveKind(kind: IdentifierKind, who: string): Promise<void> {
     const definition = JSON.stringify({ ...kind, supplied: undefined });
-    await this.db('identifier_kind')
-      .insert({ name: kind.name, definition, changed_by: who })
-      .onConflict('name')
-      .merge({ definition, retired: false, changed_by: who, changed_at: this.db.fn.now() });
+    await transaction(this.db, async (trx) => {
+      await trx('identifier_kind')
+        .insert({ name: kind.name, definition, changed_by: who })
+        .onConflict('name')
+        .merge({ definition, retired: false, changed_by: who, changed_at: this.db.fn.now() });
+      await tell(trx, 'declared', { what: 'kind', name: kind.name, who });
+    });
     this.forget();
   }
 
@@ -63,15 +68,23 @@ export class DeclarationRepository {
   }
 
   async retireKind(name: string, who: string): Promise<boolean> {
-    const changed = await this.db('identifier_kind')
-      .where({ name, retired: false })
-      .update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
+    const changed = await transaction(this.db, async (trx) => {
+      const rows = await trx('identifier_kind')
+        .where({ name, retired: false })
+        .update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
+      if (rows > 0) await tell(trx, 'declared', { what: 'kind', name, who });
+      return rows;
+    });
     this.forget();
     return changed > 0;
   }
 
-  async removeFlow(name: string): Promise<boolean> {
-    const removed = await this.db('flow').where({ name }).delete();
+  async removeFlow(name: string, who: string): Promise<boolean> {
+    const removed = await transaction(this.db, async (trx) => {
+      const rows = await trx('flow').where({ name }).delete();
+      if (rows > 0) await tell(trx, 'declared', { what: 'flow', name, who });
+      return rows;
+    });
     this.forget();
     return removed > 0;
   }
@@ -87,10 +100,13 @@ export class DeclarationRepository {
   }
 
   async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {
-    await this.db('flow')
-      .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
-      .onConflict('name')
-      .merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
+    await transaction(this.db, async (trx) => {
+      await trx('flow')
+        .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
+        .onConflict('name')
+        .merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
+      await tell(trx, 'declared', { what: 'flow', name: flow.name, who });
+    });
     this.forget();
   }
 
@@ -100,9 +116,10 @@ export class DeclarationRepository {
   }
 
   async replaceMeanings(meanings: Meaning[], who: string): Promise<void> {
-    await this.db.transaction(async (trx) => {
+    await transaction(this.db, async (trx) => {
       await trx('meaning').delete();
       if (meanings.length > 0) await trx('meaning').insert(meanings.map((meaning) => ({ ...meaning, changed_by: who })));
+      await tell(trx, 'declared', { what: 'meaning', name: '', who });
     });
   }
 

@@ -11,7 +11,8 @@ export interface Declared extends Room {
 }
 
 /** @param reread what reads sources again; it stands above this room, and is there before the first call */
-export function declaredRoom({ db }: Platform, { sources }: Evidence, { weaving, rows }: Weave, reread: () => Reread): Declared {
+export function declaredRoom({ db, happenings }: Platform, { sources }: Evidence, { weaving, rows }: Weave, reread: () => Reread): Declared {
   const declarations = new DeclarationRepository(db);
+  happenings.at('woven', () => declarations.forget()); // what is usual may have been learned anew
   return { declarations, endpoints: declarationRoutes({ declarations, sources, strands: rows, reread, weaving }) };
 }

@@ -23,6 +23,16 @@ export class CoverageRepository {
     });
   }
 
+  /** Of sources that were read to their end just before a kill. */
+  async learnMissing(): Promise<void> {
+    const ids: number[] = await this.db('source')
+      .where({ state: 'done' })
+      .where('records', '>', 0)
+      .whereNotExists(this.db('coverage').whereRaw('coverage.source_id = source.id').select(this.db.raw('1')))
+      .pluck('id');
+    for (let i = 0; i < ids.length; i += 500) await this.learn(ids.slice(i, i + 500));
+  }
+
   /** Stretches that reach into a window, by source (the parts of a log as one), at most `limit`. */
   async within(from: number, to: number, limit = 20_000): Promise<CoverageRow[]> {
     const { rows } = await this.db.raw<{ rows: CoverageRow[] }>(

@@ -5,5 +5,5 @@ export interface Reread {
   /** @param sameNames they name the same as before, at other times only */
   readAgain(ids: readonly number[], sameNames?: boolean): Promise<void>;
   /** Identifiers are declared that were none before; what names them is about to be read again. */
-  declared(): void;
+  declared(): Promise<void>;
 }

@@ -1,5 +1,7 @@
 import type { ReadingHints } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
+import { lockSources, transaction } from '../database/transaction.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import { SPANS, type ComponentSpan } from './component-spans.ts';
 import { FLAG } from './record-id.ts';
 import type { ReaderState } from './batch.ts';
@@ -180,7 +182,11 @@ export class SourceRepository {
   }
   /** @param which one source or several */
   async change(which: number | readonly number[], change: Partial<SourceRow>): Promise<void> {
-    await this.db('source').whereIn('id', [which].flat()).update(change);
+    const ids = [which].flat();
+    await transaction(this.db, async (trx) => {
+      await lockSources(trx, ids);
+      await trx('source').whereIn('id', ids).update(change);
+    });
   }
 
   /**
@@ -218,19 +224,6 @@ export class SourceRepository {
   failedOf(importId: number, limit: number): Promise<{ path: string; error: string | null }[]> {
     return this.db('source').where({ read_for: importId, state: 'failed' }).orderBy('path').limit(limit).select('path', 'error');
   }
-  /** Keeps in the database that sources are about to be read again, or no longer. */
-  async setDue(ids: readonly number[], isDue: boolean): Promise<void> {
-    const others = (await this.due()).filter((id) => !ids.includes(id));
-    await this.db('mark')
-      .insert({ name: 'due', value: JSON.stringify(isDue ? [...others, ...ids] : others) })
-      .onConflict('name')
-      .merge();
-  }
-  async due(): Promise<number[]> {
-    const row: { value: string } | undefined = await this.db('mark').where({ name: 'due' }).first('value');
-    return row ? (JSON.parse(row.value) as number[]) : [];
-  }
-
   /** Sources that wait to be read or are being read. */
   async unread(): Promise<number> {
     const row = await this.db('source').whereIn('state', ['waiting', 'reading']).count({ count: '*' }).first();
@@ -290,7 +283,9 @@ export class SourceRepository {
   /** Takes out what was read from sources; their kept bytes stay, and they can be read again from the beginning. */
   async forgetRead(ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return;
-    await this.db.transaction(async (trx) => {
+    await transaction(this.db, async (trx) => {
+      await trx.raw('set local statement_timeout = 0');
+      await lockSources(trx, ids);
       // of a file that grows only the end is at hand; whoever follows it brings it again
       await trx('source')
         .whereIn('id', ids)
@@ -315,6 +310,7 @@ export class SourceRepository {
       for (const table of READ_TABLES) await trx(table).whereIn('source_id', ids).delete();
       // bytes that are still at hand in a file are kept anew as they are read
       await trx('raw_block').whereIn('source_id', trx('source').whereIn('id', ids).whereNotNull('spool').select('id')).delete();
+      await tell(trx, 'source-changed', { sources: [...ids], what: 'read-again' });
     });
   }
 }

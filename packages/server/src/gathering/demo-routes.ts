@@ -1,6 +1,8 @@
 import type { ImportInfo, Page } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Refusal } from '../platform/http/problems.ts';
+import type { WorkKind } from '../platform/work/types.ts';
+import type { Work } from '../platform/work/work.ts';
 import type { ImportService } from './import-service.ts';
 
 /** Made-up data to try things with: loaded and removed from the application, always an environment of its own. */
@@ -10,21 +12,29 @@ export interface Demo {
   forget(): Promise<void>;
 }
 
-/** @param trouble told why the data could not be made: then there is no import that would say it */
-export function demoRoutes(demo: Demo | null, imports: ImportService, trouble: (error: Error) => void): AnyEndpoint[] {
-  let loading: Promise<void> | null = null;
+export function demoRoutes(demo: Demo | null, imports: ImportService, work: Work): AnyEndpoint[] {
+  const kind: WorkKind<null> = {
+    name: 'load-demo',
+    label: 'Making the demo’s data',
+    mostTries: 2,
+    run: async ({ tell }) => {
+      tell('making a day of the lens works and bringing it in');
+      await demo!.load();
+    },
+  };
+  if (demo) work.add(kind);
   return [
     endpoint({
       method: 'post',
       path: '/demo',
       summary: 'Makes the demo data and brings them in, in the background',
       status: 202,
-      async run(): Promise<{ loading: true }> {
+      async run({ who }): Promise<{ loading: true }> {
         if (!demo) throw new Refusal(409, 'No demo here', 'This server was started without the demo’s stand-in.', 'Start it with bin/demo.');
         if ((await imports.rows.latest(1000)).some((row) => row.demo)) throw new Refusal(409, 'Loaded already', 'The demo data are loaded already.');
-        if (loading) throw new Refusal(409, 'Being loaded', 'The demo data are being made at the moment.', 'See Imports for the progress.');
-        loading = demo.load().finally(() => (loading = null));
-        loading.catch(trouble);
+        if ((await work.list(['waiting', 'running'], null, 500)).some((one) => one.kind === kind.name))
+          throw new Refusal(409, 'Being loaded', 'The demo data are being made at the moment.', 'See Imports for the progress.');
+        await work.ask(kind.name, { why: 'somebody asked for it', who, args: null });
         return { loading: true };
       },
     }),
@@ -32,8 +42,8 @@ export function demoRoutes(demo: Demo | null, imports: ImportService, trouble: (
       method: 'delete',
       path: '/demo',
       summary: 'Removes the demo data, whole',
-      async run(): Promise<Page<ImportInfo>> {
-        for (const row of await imports.rows.latest(1000)) if (row.demo) await imports.remove(row.id);
+      async run({ who }): Promise<Page<ImportInfo>> {
+        for (const row of await imports.rows.latest(1000)) if (row.demo) await imports.remove(row.id, who);
         await demo?.forget();
         return { items: [], next: null };
       },

@@ -1,3 +1,7 @@
+import type pg from 'pg';
+import { isDatabaseAway, isTransient } from '../database/failures.ts';
+import type { Platform } from '../platform/room.ts';
+import type { Piece, WorkKind } from '../platform/work/types.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
@@ -7,8 +11,6 @@ import type { RoleGuard } from '../looks/role-guard.ts';
 import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
 
 export const MOST_ERRORS = 100;
-/** Looks that are under way when the server stops are waited for so long, in milliseconds. */
-const LONGEST_CLOSING = 1000;
 /** Records of an import from which links that nobody declared are looked for. */
 const FEWEST = 1000;
 
@@ -27,19 +29,27 @@ export interface Does {
   note(importId: number, path: string, error: string): Promise<void>;
 }
 
-/** Sees to it that an import ends when all that it brought is read, read rightly, tied and judged. */
+/** What is looked for once more when identifiers are declared that were none before. */
+const LEFT = ['links', 'guard', 'clocks'] as const;
+type Left = (typeof LEFT)[number];
+const MARK = 'looks-left';
+const NAME = 'end-import';
+
+/** Sees to it that an import ends when all that it brought is read, read rightly, tied and judged. It is work: a kill loses none of it. */
 export class ImportEnd {
-  /** Imports whose end is looked at. */
-  private readonly ends = new Map<number, { again: boolean; done: Promise<void> }>();
-  private looking: Promise<number[]> = Promise.resolve([]);
-  private closing = false;
+  /** Imports whose clocks were compared. */
   private readonly straight = new Set<number>();
-  /** What is looked at again once all is read: identifiers were declared that were none before. */
-  private left: ((importId: number) => Promise<boolean>)[] = [];
   /** Records that an import which follows had when it was looked at as a whole. */
   private readonly considered = new Map<number, number>();
 
+  readonly kind: WorkKind<{ importId: number }> = {
+    name: NAME,
+    label: 'Ending an import',
+    run: (piece) => this.lookAtEnd(piece.args.importId, piece),
+  };
+
   constructor(
+    private readonly platform: Platform,
     private readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly weaving: Weaving,
@@ -48,82 +58,88 @@ export class ImportEnd {
   ) {}
 
   /**
-   * Called whenever a source has ended: the import ends with its last source. One look at a time for each import, and one more for whoever calls meanwhile: two that
-   * both saw the last source ended would not both wait for what one of them reads again.
+   * Called whenever a source has ended: the import ends with its last source.
+   *
+   * @param trx where given, the last thing in it
    */
-  check(importId: number): Promise<void> {
-    if (this.closing) return Promise.resolve();
-    const running = this.ends.get(importId);
-    if (running) {
-      running.again = true;
-      return running.done;
-    }
-    const look = { again: false, done: Promise.resolve() };
-    look.done = (async () => {
-      try {
-        do {
-          look.again = false;
-          await this.lookAtEnd(importId);
-        } while (look.again && !this.closing);
-      } finally {
-        this.ends.delete(importId);
-      }
-    })();
-    this.ends.set(importId, look);
-    return look.done;
-  }
-  /** No look begins any more; what is under way has a moment to end. An import that is not looked at now is at the next start. */
-  async close(): Promise<void> {
-    this.closing = true;
-    const looks = Promise.allSettled([...this.ends.values()].map(({ done }) => done));
-    let late: NodeJS.Timeout | undefined;
-    await Promise.race([looks, new Promise((resolve) => (late = setTimeout(resolve, LONGEST_CLOSING)))]);
-    clearTimeout(late);
+  async check(importId: number, trx?: pg.ClientBase, after = 0): Promise<void> {
+    await this.platform.work.ask(
+      NAME,
+      { about: aboutImport(importId), why: 'a source was read to its end', who: 'supplied', args: { importId }, after },
+      trx,
+    );
   }
   /** Identifiers are declared that were none when imports ended: what they are looked at for may show only now, once they are read. */
-  declared(): void {
-    this.left = [(id) => this.discovered(id, false), (id) => this.guarded(id, false), (id) => this.straightened(id, false)];
+  async declared(): Promise<void> {
+    await this.leave(LEFT);
     this.considered.clear();
   }
-  private async lookAtEnd(importId: number): Promise<void> {
+  private async left(): Promise<Left[]> {
+    const row: { value: string } | undefined = await this.platform.db('mark').where({ name: MARK }).first('value');
+    return row ? (JSON.parse(row.value) as Left[]) : [];
+  }
+  private async leave(left: readonly Left[]): Promise<void> {
+    const value = JSON.stringify(left);
+    await this.platform.db('mark').insert({ name: MARK, value }).onConflict('name').merge();
+  }
+  private async lookAtEnd(importId: number, piece: Saying): Promise<void> {
     const row = await this.rows.one(importId);
-    if (row?.state === 'done' || row?.state === 'failed') {
-      // read again by itself, after its import: for what was declared since, by which zones show too
-      if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones()))) return;
-      if (this.left.length > 0) await this.weaving.tied();
-      for (let look = this.left.shift(); look; look = this.left.shift()) if (await look(importId)) return;
-      this.weaving.ask(false, false);
-    }
-    if (row?.state === 'following') return this.grown(row);
+    if (row?.state === 'done' || row?.state === 'failed') return this.lookOnceMore(importId, piece);
+    if (row?.state === 'following') return this.grown(row, piece);
     if (row?.state !== 'reading') return;
     if (await this.sources.anyUnread(importId)) return;
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS))
       await this.does.note(importId, path, error ?? 'could not be read');
     await this.sources.counted();
+    piece.tell('comparing times with those of other sources');
     if (await this.bettered(importId)) return;
     // both take a while; what is discovered is read again at once
     const tied = this.weaving.tied();
+    tied.catch(() => {}); // told below
+    piece.tell('looking for links that nobody declared');
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
+    piece.tell('waiting for what belongs together to be worked out');
     await tied;
     if (await this.guarded(importId)) return;
     // before strands are judged: they would be judged again for every clock that is amiss
+    piece.tell('comparing the clocks of hosts');
     if (await this.straightened(importId)) return;
-    this.left = [];
+    await this.leave([]);
+    piece.tell('waiting for strands to be judged');
     await this.weaving.settle();
-    await this.rows.change(importId, {
-      state: (await this.sources.nothingRead(importId)) ? 'failed' : 'done',
-      ended_at: new Date(),
-    });
-    await this.weaving.markDirty(false);
+    await this.rows.end(importId, (await this.sources.nothingRead(importId)) ? 'failed' : 'done');
+  }
+
+  /** Read again by itself, after its import: for what was declared since, by which zones show too. */
+  private async lookOnceMore(importId: number, piece: Saying): Promise<void> {
+    piece.tell('comparing times with those of other sources');
+    if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones()))) return;
+    let left = await this.left();
+    if (left.length > 0) {
+      piece.tell('looking for what shows only now');
+      await this.weaving.tied();
+    }
+    while (left.length > 0) {
+      const [look, ...rest] = left;
+      await this.leave(rest);
+      if (await this.lookFor(look!, importId)) return;
+      left = rest;
+    }
+    await this.weaving.ask(false, false, 'sources were read again');
+  }
+  private lookFor(look: Left, importId: number): Promise<boolean> {
+    if (look === 'links') return this.discovered(importId, false);
+    return look === 'guard' ? this.guarded(importId, false) : this.straightened(importId, false);
   }
 
   /** What is followed is woven soon; when there is twice as much as before, it is looked at for what an import is looked at for at its end. */
-  private async grown({ id }: ImportRow): Promise<void> {
-    this.weaving.soon();
+  private async grown({ id }: ImportRow, piece: Saying): Promise<void> {
+    await this.weaving.soon();
     const { records } = await this.rows.sums(id);
     if (records < Math.max(FEWEST, 2 * (this.considered.get(id) ?? 0)) || (await this.sources.anyUnread(id))) return;
     this.considered.set(id, records);
     this.straight.delete(id);
+    piece.tell('looking at what has been followed so far');
     if (await this.bettered(id)) return;
     await this.weaving.tied();
     if ((await this.discovered(id)) || (await this.guarded(id))) return;
@@ -142,22 +158,21 @@ export class ImportEnd {
   }
 
   /**
-   * Links that show only now are taken up: what they occur in is read again. One import at a time looks for them.
+   * Links that show only now are taken up: what they occur in is read again.
    *
    * @param waiting the import ends with what is read again
    */
   private async discovered(importId: number, waiting = true): Promise<boolean> {
     if ((await this.rows.sums(importId)).records < FEWEST) return false;
-    const looking = this.looking.then(() => this.looks.discovery.run(this.does.due));
-    this.looking = looking.catch(() => []); // told below
     try {
-      const ids = await looking;
+      const ids = await this.looks.discovery.run(this.does.due);
       if (ids.length > 0) {
         if (waiting) await this.sources.readFor(ids, importId);
         await this.does.readAgain(ids);
       }
       return ids.length > 0;
     } catch (error) {
+      if (isDatabaseAway(error) || isTransient(error)) throw error;
       await this.does.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
       return false;
     }
@@ -185,8 +200,13 @@ export class ImportEnd {
       }
       return ids.length > 0;
     } catch (error) {
+      if (isDatabaseAway(error) || isTransient(error)) throw error;
       await this.does.note(importId, '', `the clocks of the hosts could not be compared: ${(error as Error).message}`);
       return false;
     }
   }
 }
+
+type Saying = Pick<Piece<unknown>, 'tell'>;
+/** What a piece of work for an import is for. */
+export const aboutImport = (importId: number): string => `import ${importId}`;

@@ -1,11 +1,20 @@
-import type { ImportInfo } from '@fadenweg/api';
+import type { ImportInfo, WaitsFor } from '@fadenweg/api';
+import type { Work } from '../platform/work/work.ts';
+import { aboutImport } from './import-end.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
+
+const MOST_WORK = 200;
+/** Work for all that is stored. */
+const SHARED = ['weave', 'read-again'];
 
 /** Tells how far imports are, and how fast they go. */
 export class ImportProgress {
   private readonly rates = new Map<number, { at: number; records: number; bytes: number; perSecond: number; bytesPerSecond: number }>();
 
-  constructor(private readonly rows: ImportRepository) {}
+  constructor(
+    private readonly rows: ImportRepository,
+    private readonly work: Work,
+  ) {}
 
   async of(row: ImportRow): Promise<ImportInfo> {
     const { records, understood, readBytes, total } = await this.rows.sums(row.id);
@@ -28,7 +37,32 @@ export class ImportProgress {
       perSecond,
       secondsLeft: row.state === 'reading' && bytesPerSecond > 0 ? Math.ceil((total - readBytes) / bytesPerSecond) : null,
       errors: row.errors,
+      waitsFor: ['reading', 'removing'].includes(row.state) ? await this.waitsFor(row.id) : [],
     };
+  }
+
+  /** Sources that are not read yet, and work that concerns it: its own, and what every import waits for. */
+  private async waitsFor(importId: number): Promise<WaitsFor[]> {
+    const [unread, work] = await Promise.all([this.rows.unread(importId), this.work.list(['running', 'waiting', 'failed'], null, MOST_WORK)]);
+    const reading: WaitsFor[] =
+      unread.sources > 0
+        ? [
+            {
+              work: null,
+              words: `reading ${unread.sources.toLocaleString('en')} ${unread.sources === 1 ? 'source' : 'sources'}: ${unread.example}`,
+              stopped: false,
+            },
+          ]
+        : [];
+    const own = work.filter((one) => one.about === aboutImport(importId) || SHARED.includes(one.kind));
+    return [
+      ...reading,
+      ...own.reverse().map(({ id, kind, doing, state, error }): WaitsFor => {
+        const label = this.work.label(kind);
+        const problem = error === null ? '' : ` (${error})`;
+        return { work: id, words: `${doing === null ? label : `${label}: ${doing}`}${problem}`, stopped: state === 'failed' };
+      }),
+    ];
   }
 
   private rate(row: ImportRow, records: number, bytes: number): { perSecond: number; bytesPerSecond: number } {

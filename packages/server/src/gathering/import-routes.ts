@@ -42,7 +42,7 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
         } catch (error) {
           problem = `the upload broke off: ${(error as Error).message}`;
         }
-        void imports.received(id, problem).catch(() => {}); // its end stands in the database; a failure there is seen in the import's state
+        await imports.received(id, problem);
         return imports.progress.of((await imports.rows.one(id))!);
       },
     }),
@@ -70,8 +70,8 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       path: '/imports/{id}',
       summary: 'Cancels a running import, takes a finished one out; nothing of it stays',
       params: number,
-      async run({ params }) {
-        if (!(await imports.remove(params.id))) throw notFound(`Import ${params.id}`);
+      async run({ params, who }) {
+        if (!(await imports.remove(params.id, who))) throw notFound(`Import ${params.id}`);
       },
     }),
   ];

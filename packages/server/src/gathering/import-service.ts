@@ -2,6 +2,9 @@ import { createHash } from 'node:crypto';
 import { mkdir, open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
+import type pg from 'pg';
+import type { Platform } from '../platform/room.ts';
+import type { WorkKind } from '../platform/work/types.ts';
 import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
 import type { Intake } from './intake/intake.ts';
 import { familyOf } from './intake/naming.ts';
@@ -10,7 +13,7 @@ import type { ImportRepository, ImportRow } from './imports.ts';
 import type { NewSource, SourceRepository, SourceRow } from '../evidence/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import { ArrivalsOfImport } from './arrivals-of-import.ts';
-import { ImportEnd, MOST_ERRORS, type Looks } from './import-end.ts';
+import { aboutImport, ImportEnd, MOST_ERRORS, type Looks } from './import-end.ts';
 import { ImportProgress } from './import-progress.ts';
 import { spool, unpack, type Arrived } from './unpack.ts';
 
@@ -29,6 +32,7 @@ export class ImportService {
   private readonly arrivals = new Map<number, ArrivalsOfImport>();
 
   constructor(
+    private readonly platform: Platform,
     readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly names: Names,
@@ -38,25 +42,24 @@ export class ImportService {
     private readonly spool: string,
     private readonly unfollow: (importId: number) => Promise<void>,
   ) {
-    this.progress = new ImportProgress(rows);
-    this.end = new ImportEnd(rows, sources, weaving, looks, {
+    this.progress = new ImportProgress(rows, platform.work);
+    this.end = new ImportEnd(platform, rows, sources, weaving, looks, {
       due: (ids) => this.due(ids),
       readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),
       note: (importId, path, error) => this.note(importId, path, error),
     });
+    platform.work.add(this.end.kind);
+    platform.work.add(this.rereading);
+    platform.work.add(this.removing);
   }
 
   /** Called whenever a source has ended: the import ends with its last source. */
-  checkEnd(importId: number): Promise<void> {
-    return this.end.check(importId);
-  }
-  /** No import is looked at any more. */
-  close(): Promise<void> {
-    return this.end.close();
+  checkEnd(importId: number, trx?: pg.ClientBase, after?: number): Promise<void> {
+    return this.end.check(importId, trx, after);
   }
   /** Identifiers are declared that were none before; what names them is about to be read again. */
-  declared(): void {
-    this.end.declared();
+  declared(): Promise<void> {
+    return this.end.declared();
   }
   async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
@@ -173,7 +176,6 @@ export class ImportService {
   }
   /** More of a followed source waits to be read. */
   queued = async (): Promise<void> => {
-    await this.weaving.markDirty(true);
     this.intake().poke();
   };
 
@@ -201,56 +203,83 @@ export class ImportService {
     await this.checkEnd(importId);
   }
 
-  /** After a restart: what was about to be read again is; uploads that broke off end with what had arrived, the rest goes on by itself. */
+  /** After a start: uploads that broke off end with what had arrived; what was left of the rest stands as work, and is asked for once more to be sure. */
   async takeUp(): Promise<void> {
-    const due = await this.sources.due();
-    if (due.length > 0) await this.readAgain(due);
-    for (const row of await this.rows.latest(1000)) {
+    for (const row of await this.rows.unended()) {
       if (row.state === 'receiving') await this.received(row.id, 'the server was stopped while files were arriving; bring the missing ones again');
-      else if (row.state === 'removing') await this.remove(row.id);
-      else if (row.state === 'reading') await this.checkEnd(row.id);
+      else if (row.state === 'removing') await this.askToRemove(row.id, row.who);
+      else await this.checkEnd(row.id);
     }
     this.intake().poke();
   }
 
-  /** Cancels a running import or takes a finished one out; nothing of it stays. */
-  async remove(importId: number): Promise<boolean> {
+  /** Cancels a running import or takes a finished one out; nothing of it stays. Resolves when that is done; false where there is none. */
+  async remove(importId: number, who: string): Promise<boolean> {
     const row = await this.rows.one(importId);
     if (!row) return false;
     await this.unfollow(importId);
     await this.arrivals.get(importId)?.drop();
     this.arrivals.delete(importId);
     await this.rows.change(importId, { state: 'removing' });
-    const own = await this.sources.sources({ import_id: importId });
-    const ids = own.map((source) => source.id);
-    await this.sources.cancel(ids);
-    await this.intake().cancel(ids);
-    await this.weaving.markDirty(true);
-    await this.rows.remove(importId);
-    for (const { spool } of own) if (spool) await rm(spool, { force: true });
-    this.weaving.ask(true, true);
-    await this.weaving.settle();
-    await this.weaving.markDirty(false);
+    await this.platform.work.finished(await this.askToRemove(importId, who));
     return true;
   }
-
-  /** Keeps in mind that sources have to be read again, until they are told to be: a process that is killed in between does it at its next start. */
-  due = async (ids: readonly number[]): Promise<void> => {
-    if (ids.length > 0) await this.sources.setDue(ids, true);
+  private askToRemove(importId: number, who: string): Promise<number> {
+    return this.platform.work.ask(this.removing.name, { about: aboutImport(importId), why: 'it was taken out', who, args: { importId } });
+  }
+  private readonly removing: WorkKind<{ importId: number }> = {
+    name: 'remove-import',
+    label: 'Taking an import out',
+    run: async ({ args: { importId }, tell }) => {
+      const own = await this.sources.sources({ import_id: importId });
+      const ids = own.map((source) => source.id);
+      tell(`taking out ${ids.length.toLocaleString('en')} sources`);
+      await this.sources.cancel(ids);
+      await this.intake().cancel(ids);
+      await this.rows.remove(importId);
+      for (const { spool } of own) if (spool) await rm(spool, { force: true });
+      await this.weaving.ask(true, true, 'an import was taken out');
+      tell('waiting for strands to be worked out');
+      await this.weaving.settle();
+    },
   };
 
+  /** Keeps in mind that sources have to be read again: where nobody comes to ask for it, as after a kill, it is done all the same. */
+  due = async (ids: readonly number[]): Promise<void> => {
+    if (ids.length > 0) await this.askToReread(ids, true, UNASKED);
+  };
+  private askToReread(ids: readonly number[], sameNames: boolean, after: number): Promise<number> {
+    const why = 'what is known or declared about them has changed';
+    return this.platform.work.ask(this.rereading.name, { why, who: 'supplied', args: { ids: [...ids], sameNames }, after });
+  }
+
   /**
-   * Reads sources again from their kept bytes, since what is declared about them has changed.
+   * Reads sources again from their kept bytes, since what is declared about them has changed. Resolves when what was read of them before is forgotten.
    *
    * @param sameNames they name the same as before, at other times only: strands that they do not touch stay as they are
    */
   async readAgain(ids: readonly number[], sameNames = false): Promise<void> {
-    await this.weaving.markDirty(true);
-    await this.intake().cancel(ids);
-    await this.sources.forgetRead(ids);
-    await this.sources.setDue(ids, false);
-    this.weaving.again(ids);
-    this.weaving.askLater(!sameNames);
-    this.intake().poke();
+    await this.platform.work.finished(await this.askToReread(ids, sameNames, 0));
   }
+  private readonly rereading: WorkKind<Rereading> = {
+    name: 'read-again',
+    label: 'Reading sources again',
+    merge: (one, other) => ({ ids: [...new Set([...one.ids, ...other.ids])], sameNames: one.sameNames && other.sameNames }),
+    afterStop: (args) => ({ ...args, sameNames: false }),
+    run: async ({ args: { ids, sameNames }, tell }) => {
+      tell(`forgetting what was read of ${ids.length.toLocaleString('en')} sources`);
+      await this.intake().cancel(ids);
+      await this.sources.forgetRead(ids);
+      this.weaving.again(ids);
+      await this.weaving.askLater(!sameNames);
+      this.intake().poke();
+    },
+  };
 }
+
+interface Rereading {
+  ids: number[];
+  sameNames: boolean;
+}
+/** Who keeps in mind that sources have to be read again asks for it sooner, in milliseconds. */
+const UNASKED = 120_000;

@@ -1,5 +1,7 @@
 import type { Knex } from 'knex';
 import type { Database } from '../database/connect.ts';
+import { lockSources, transaction } from '../database/transaction.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import { READ_TABLES, type NewSource } from '../evidence/sources.ts';
 
 export interface ImportRow {
@@ -54,15 +56,34 @@ export class ImportRepository {
   }
   /** Notes sources that arrived, and counts what did, all of it or nothing. */
   async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<void> {
-    await this.db.transaction(async (trx) => {
-      if (sources.length > 0) await trx('source').insert(sources);
+    await transaction(this.db, async (trx) => {
       await this.countIn(id, counts, trx);
+      if (sources.length > 0) await trx('source').insert(sources);
     });
   }
   async change(id: number, change: Partial<ImportRow>): Promise<void> {
     await this.db('import')
       .where({ id })
       .update({ ...change, ...(change.errors ? { errors: JSON.stringify(change.errors) } : {}) });
+  }
+  /** All of it is read and judged, or nothing of it could be read. */
+  async end(id: number, state: 'done' | 'failed'): Promise<void> {
+    await transaction(this.db, async (trx) => {
+      await trx('import').where({ id }).update({ state, ended_at: new Date() });
+      await tell(trx, 'import-ended', { importId: id, state });
+    });
+  }
+  /** Those that have no end yet, the latest first. */
+  unended(): Promise<ImportRow[]> {
+    return this.db('import').whereIn('state', ['receiving', 'reading', 'removing']).orderBy('id', 'desc').select('*');
+  }
+  /** Sources that an import waits for. */
+  async unread(id: number): Promise<{ sources: number; example: string }> {
+    const { rows } = await this.db.raw<{ rows: { sources: number; example: string | null }[] }>(
+      `select count(*)::int as sources, min(path) as example from source where read_for = ? and state in ('waiting', 'reading')`,
+      [id],
+    );
+    return { sources: rows[0]!.sources, example: rows[0]!.example ?? '' };
   }
   /** What an import's sources come to. */
   async sums(importId: number): Promise<ImportSums> {
@@ -77,11 +98,14 @@ export class ImportRepository {
   /** Takes an import out, whole, in one go. */
   async remove(id: number): Promise<number[]> {
     const ids: number[] = await this.db('source').where({ import_id: id }).pluck('id');
-    await this.db.transaction(async (trx) => {
+    await transaction(this.db, async (trx) => {
+      await trx.raw('set local statement_timeout = 0');
+      await lockSources(trx, ids);
       await trx('record').whereIn('source_id', ids).delete();
       for (const table of [...READ_TABLES, 'raw_block'] as const) await trx(table).whereIn('source_id', ids).delete();
       await trx('source').where({ import_id: id }).delete();
       await trx('import').where({ id }).delete();
+      await tell(trx, 'import-removed', { importId: id });
     });
     return ids;
   }

@@ -1,8 +1,9 @@
 import type { Partitions } from '../database/partitions.ts';
 import type { Declared } from '../declared/room.ts';
-import type { Batch } from '../evidence/batch.ts';
 import type { Evidence } from '../evidence/room.ts';
 import type { Looks } from '../looks/room.ts';
+import type { Happened } from '../platform/happenings/kinds.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import type { Weave } from '../weaving/room.ts';
 import { demoRoutes, type Demo } from './demo-routes.ts';
@@ -12,7 +13,7 @@ import { FollowRepository } from './following/follows.ts';
 import { importRoutes } from './import-routes.ts';
 import { ImportService } from './import-service.ts';
 import { ImportRepository } from './imports.ts';
-import { Intake } from './intake/intake.ts';
+import { Intake, type Read } from './intake/intake.ts';
 import { sourceRoutes } from './source-routes.ts';
 
 /** How logs come in: imports, files that are followed, reading, and reading again. */
@@ -25,20 +26,23 @@ export interface GatheringOptions {
   /** Makes the demo's data; null where it is not at hand. */
   demo: Demo | null;
   partitions: Partitions;
-  /** A batch was committed. */
-  stored(batch: Batch, from: number): void;
 }
+/** Coverage of what was read is worked out, then an import's end is looked at. A kill in between loses none of it: then it is looked at after so long, in milliseconds. */
+const AT_THE_LATEST = 2000;
 
 export function gatheringRoom(
-  { databaseUrl, db, log, spool }: Platform,
+  platform: Platform,
   { sources, names, bytes, records, coverage }: Evidence,
   { declarations }: Declared,
   { weaving }: Weave,
   looks: Looks,
-  { demo, partitions, stored }: GatheringOptions,
+  { demo, partitions }: GatheringOptions,
 ): Gathering {
+  const { databaseUrl, db, log, spool, happenings, work } = platform;
+  const rows = new ImportRepository(db);
   const imports: ImportService = new ImportService(
-    new ImportRepository(db),
+    platform,
+    rows,
     sources,
     names,
     () => intake,
@@ -49,15 +53,20 @@ export function gatheringRoom(
   );
   const following: Following = new Following(new FollowRepository(db), sources, imports, spool);
   const intake: Intake = new Intake(databaseUrl, db, sources, declarations, names, partitions, {
-    stored: (batch, source, from) => {
-      stored(batch, from);
-      weaving.stored(batch, source.growing);
+    async storing(client, read) {
+      for (const one of read) await tell(client, 'batch-stored', storedOf(one));
+      await weaving.note(client, read.every(({ source }) => source.growing)); // prettier-ignore
+      const ended = new Set(read.filter(({ batch }) => batch.last).map(({ source }) => source.read_for));
+      for (const importId of [...ended].sort((a, b) => a - b)) await imports.checkEnd(importId, client, AT_THE_LATEST);
+    },
+    stored(read) {
+      happenings.echo('batch-stored', storedOf(read));
+      weaving.stored(read.batch);
     },
     trouble: (error) => log.warn({ err: error }, 'reading is held up and will be tried again'),
-    sourcesEnded: async (ended) => {
+    async sourcesEnded(ended) {
       await coverage.learn(ended.map((source) => source.id));
-      // tried again with the next source, and at the next start
-      for (const importId of new Set(ended.map((source) => source.read_for))) void imports.checkEnd(importId).catch(() => {});
+      for (const importId of new Set(ended.map((source) => source.read_for))) await imports.checkEnd(importId);
     },
   });
   return {
@@ -67,19 +76,27 @@ export function gatheringRoom(
       ...importRoutes(imports),
       ...followRoutes(following),
       ...sourceRoutes(sources, bytes, names, imports, records),
-      ...demoRoutes(demo, imports, (error) => log.error({ err: error }, 'the demo data could not be loaded')),
+      ...demoRoutes(demo, imports, work),
     ],
     async start() {
-      if ((await weaving.wasDirty()) || (await sources.due()).length > 0) {
-        weaving.ask(true, true);
-        void imports.takeUp().catch(() => {}); // the database is away: the next start takes up what is left
-      }
+      await coverage.learnMissing();
+      await imports.takeUp();
       await following.start();
     },
     async close() {
       await following.stop();
       await intake.close();
-      await imports.close();
     },
   };
 }
+
+const storedOf = ({ source, batch, from }: Read): Happened['batch-stored'] => ({
+  source: source.id,
+  importId: source.read_for,
+  from,
+  to: batch.next.byte,
+  records: batch.count,
+  first: batch.firstAt,
+  last: batch.lastAt,
+  ended: batch.last,
+});

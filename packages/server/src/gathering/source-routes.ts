@@ -200,7 +200,8 @@ export function sourceRoutes(
           Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });
         if (body.host !== undefined) Object.assign(change, { host_id: await names.idOf('host', body.host), host_fixed: body.host !== '' });
         const parts = (await sources.partsOf(row.id)).map((part) => part.id);
-        for (const part of parts) await sources.change(part, change);
+        await imports.due(parts);
+        await sources.change(parts, change);
         await imports.readAgain(parts);
         return info(await find(row.id));
       },

@@ -1,7 +1,9 @@
 import type pg from 'pg';
-import type { Database } from '../database/connect.ts';
 import { ownClient } from '../database/own-client.ts';
 import { wordsOf, type Partitions } from '../database/partitions.ts';
+import { tell } from '../platform/happenings/tell.ts';
+import type { Platform } from '../platform/room.ts';
+import { Later, type Piece, type WorkKind } from '../platform/work/types.ts';
 
 /** Leaves below this size in bytes, about 17,000 records, are gone through faster than an index pays. */
 const FEWEST = 3_000_000;
@@ -9,80 +11,59 @@ const FEWEST = 3_000_000;
 const PAUSE = 15_000;
 const MEMORY = '96MB';
 
-export interface WordIndexEvents {
-  /** Records are being stored or woven. */
-  busy(): boolean;
-  trouble(error: Error): void;
-}
-
 /**
  * Indexes the words (trigrams) of leaves that nothing is written to, in the background: a rare or an absent word is then found without going through
  * all records. One leaf after the other, the latest first; whatever else has work to do goes before, and what was broken off is begun anew.
  */
 export class WordIndex {
-  private timer: NodeJS.Timeout | null = null;
-  private working: Promise<void> | null = null;
   private pid: number | null = null;
-  private closing = false;
+  /** When something was stored or woven last. */
+  private stirred = Date.now();
 
+  readonly kind: WorkKind<null> = { name: 'index-words', label: 'Indexing words', run: (piece) => this.run(piece) };
+
+  /** @param busy records are being stored or woven */
   constructor(
-    private readonly url: string,
-    private readonly db: Database,
+    private readonly platform: Platform,
     private readonly partitions: Partitions,
-    private readonly events: WordIndexEvents,
+    private readonly busy: () => boolean,
     private readonly pause = PAUSE,
   ) {}
 
-  /** Begins after a pause in which nothing else happens. */
-  consider(): void {
-    if (this.closing || this.working) return;
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      if (this.events.busy()) this.consider();
-      else this.begin();
-    }, this.pause);
-    this.timer.unref();
+  /** There may be something to index when it has been quiet for a while. */
+  async consider(): Promise<void> {
+    this.stirred = Date.now();
+    await this.platform.work.ask(this.kind.name, { why: 'records came in', who: 'supplied', args: null, after: this.pause });
   }
   /** Breaks off what is under way: there are records to store. */
   giveWay(): void {
+    this.stirred = Date.now();
     if (this.pid === null) return;
     const { pid } = this;
     this.pid = null;
-    void this.db.raw('select pg_cancel_backend(?)', [pid]).catch(() => {}); // it has ended by itself, or the database is away
-  }
-  async close(): Promise<void> {
-    this.closing = true;
-    if (this.timer) clearTimeout(this.timer);
-    this.giveWay();
-    await this.working;
+    void this.platform.db.raw('select pg_cancel_backend(?)', [pid]).catch(() => {}); // it has ended by itself, or the database is away
   }
 
-  private begin(): void {
-    const ended = (): void => {
-      this.working = null;
-      this.pid = null;
-    };
-    this.working = this.work().then(
-      (whole) => {
-        ended();
-        if (!whole) this.consider();
-      },
-      (error: Error) => {
-        ended();
-        if (!this.closing) this.events.trouble(error);
-      },
-    );
+  private async run(piece: Piece<null>): Promise<void> {
+    const quiet = Date.now() - this.stirred;
+    if (this.busy() || quiet < this.pause) throw new Later(Math.max(1000, this.pause - quiet));
+    const giveWay = (): void => this.giveWay();
+    piece.signal.addEventListener('abort', giveWay);
+    const whole = await this.work(piece).finally(() => piece.signal.removeEventListener('abort', giveWay));
+    piece.signal.throwIfAborted();
+    if (!whole) throw new Later(this.pause);
   }
   /** @returns whether no leaf is left */
-  private async work(): Promise<boolean> {
-    const client = await ownClient(this.url);
+  private async work(piece: Piece<null>): Promise<boolean> {
+    const client = await ownClient(this.platform.databaseUrl);
     try {
       const { rows } = await client.query<{ pid: number }>('select pg_backend_pid() as pid');
       await client.query(`set maintenance_work_mem = '${MEMORY}'`);
       await client.query('set max_parallel_maintenance_workers = 0');
-      for (const leaf of await this.partitions.wordless(client, FEWEST)) {
-        if (this.closing || this.events.busy()) return false;
+      const leaves = await this.partitions.wordless(client, FEWEST);
+      for (const [place, leaf] of leaves.entries()) {
+        if (piece.signal.aborted || this.busy()) return false;
+        piece.tell(`words of ${leaf}`, place / leaves.length);
         this.pid = rows[0]!.pid;
         if (!(await this.index(client, leaf))) return false;
       }
@@ -105,6 +86,7 @@ export class WordIndex {
       throw error;
     }
     this.partitions.hasWords(leaf);
+    await tell(client, 'day-sealed', { leaf });
     return true;
   }
 }

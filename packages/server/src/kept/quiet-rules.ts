@@ -16,7 +16,6 @@ export interface ActiveRules {
 /** Keeps the quiet rules that are on, compiled, and learns which messages recur. */
 export class QuietRules {
   private active: Promise<ActiveRules> | null = null;
-  private learning: Promise<void> = Promise.resolve();
   private learnedTo = -1;
 
   constructor(
@@ -45,13 +44,8 @@ export class QuietRules {
     return { names: rules.map((rule) => rule.name), searches: rules.map((rule) => rule.q), hides: compileRules(rules) };
   }
 
-  /** Learns anew what recurs, if the evidence reaches further than the last time. One after the other; resolves when done. */
-  learn(): Promise<void> {
-    const next = this.learning.then(() => this.learnNow());
-    this.learning = next.catch(() => {});
-    return next;
-  }
-  private async learnNow(): Promise<void> {
+  /** Learns anew what recurs, if the evidence reaches further than the last time. */
+  async learn(): Promise<void> {
     const end = await this.sources.evidenceEnd();
     if (end === this.learnedTo) return;
     const found = await this.kept.recurringBefore(end, this.names.component);

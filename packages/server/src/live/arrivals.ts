@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { byteOfId, recordId } from '../evidence/record-id.ts';
-import type { Batch } from '../evidence/batch.ts';
+import type { Happened } from '../platform/happenings/kinds.ts';
 
 /** Records that were stored in one go. */
 export interface Arrival {
@@ -25,9 +25,9 @@ export class Arrivals {
   /** @param run tells this start of the server from others */
   constructor(private readonly run = randomUUID().slice(0, 8)) {}
 
-  stored({ sourceId, next, count, firstAt, lastAt }: Pick<Batch, 'sourceId' | 'next' | 'count' | 'firstAt' | 'lastAt'>, from: number): void {
-    if (count === 0) return;
-    this.ring.push({ number: ++this.last, ids: [recordId(sourceId, from), recordId(sourceId, next.byte)], firstAt, lastAt, count });
+  stored({ source, from, to, records, first, last }: Pick<Happened['batch-stored'], 'source' | 'from' | 'to' | 'records' | 'first' | 'last'>): void {
+    if (records === 0) return;
+    this.ring.push({ number: ++this.last, ids: [recordId(source, from), recordId(source, to)], firstAt: first, lastAt: last, count: records });
     if (this.ring.length > REMEMBERED * 1.1) this.ring.splice(0, this.ring.length - REMEMBERED);
     for (const listener of this.listeners) listener();
   }

@@ -2,8 +2,11 @@ import Joi from 'joi';
 import type { EnvironmentInfo, Health, ListedAnswer, SearchAnswer, Summary } from '@fadenweg/api';
 import { isoMicros, LONGEST_PASTE, MOST_AT_ONCE } from '@fadenweg/core';
 import type { Database } from '../database/connect.ts';
+import { isDatabaseAway } from '../database/failures.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Refusal } from '../platform/http/problems.ts';
+import type { Happenings } from '../platform/happenings/happenings.ts';
+import type { Work } from '../platform/work/work.ts';
 import type { Names } from '../evidence/names.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';
@@ -21,9 +24,23 @@ export interface OverviewParts {
   imports: ImportService;
   search: SearchService;
   weaving: Weaving;
+  work: Work;
+  happenings: Happenings;
 }
 
-export function overviewRoutes({ demoAtHand, db, version, sources, strands, names, imports, search, weaving }: OverviewParts): AnyEndpoint[] {
+export function overviewRoutes({
+  demoAtHand,
+  db,
+  version,
+  sources,
+  strands,
+  names,
+  imports,
+  search,
+  weaving,
+  work,
+  happenings,
+}: OverviewParts): AnyEndpoint[] {
   return [
     endpoint({
       method: 'get',
@@ -34,9 +51,17 @@ export function overviewRoutes({ demoAtHand, db, version, sources, strands, name
         try {
           const { rows } = await db.raw<{ rows: { version: string }[] }>(`select current_setting('server_version') as version`);
           const running = await db('import').whereIn('state', ['receiving', 'reading']).count({ count: '*' }).first();
-          return { ...always, database: { state: 'up', version: rows[0]!.version }, runningImports: Number(running?.count ?? 0) };
-        } catch {
-          return { ...always, database: { state: 'down', version: null }, runningImports: 0 };
+          const [counts, listeners] = await Promise.all([work.counts(), happenings.state()]);
+          return {
+            ...always,
+            database: { state: 'up', version: rows[0]!.version },
+            runningImports: Number(running?.count ?? 0),
+            work: { running: counts.running ?? 0, waiting: counts.waiting ?? 0, failed: counts.failed ?? 0 },
+            listeners,
+          };
+        } catch (error) {
+          if (!isDatabaseAway(error)) throw error;
+          return { ...always, database: { state: 'down', version: null }, runningImports: 0, work: null, listeners: [] };
         }
       },
     }),

@@ -4,15 +4,30 @@ import type { Platform, Room } from '../platform/room.ts';
 import type { Strands } from '../strands/room.ts';
 import type { Weave } from '../weaving/room.ts';
 import { overviewRoutes } from './overview-routes.ts';
+import { workRoutes } from './work-routes.ts';
 
 /** What is loaded and what goes on, over all rooms; the finder's first answer. */
 export function overviewRoom(
-  { db, version }: Platform,
+  { db, version, work, happenings }: Platform,
   { sources, names }: Evidence,
   { weaving, rows: strands }: Weave,
   { imports }: Gathering,
   { search }: Strands,
   demoAtHand: boolean,
 ): Room {
-  return { endpoints: overviewRoutes({ demoAtHand, db, version, sources, strands, names, imports, search, weaving }) };
+  work.add({
+    name: 'clear-up',
+    label: 'Clearing up',
+    schedule: { at: '*/10 * * * *', zone: 'UTC', why: 'what has been heard and done is cleared every ten minutes', args: null },
+    run: async () => {
+      await happenings.clear();
+      await work.clearEnded();
+    },
+  });
+  return {
+    endpoints: [
+      ...overviewRoutes({ demoAtHand, db, version, sources, strands, names, imports, search, weaving, work, happenings }),
+      ...workRoutes(work),
+    ],
+  };
 }

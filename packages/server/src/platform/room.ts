@@ -1,6 +1,8 @@
 import type { Logger } from 'pino';
 import type { Database } from '../database/connect.ts';
+import type { Happenings } from './happenings/happenings.ts';
 import type { AnyEndpoint } from './http/endpoint.ts';
+import type { Work } from './work/work.ts';
 
 /** What every room stands on. */
 export interface Platform {
@@ -10,6 +12,8 @@ export interface Platform {
   version: string;
   /** Folder for files that have arrived but are not read yet. */
   spool: string;
+  happenings: Happenings;
+  work: Work;
 }
 
 /** What a capability brings to the whole: a room is known by this door alone, and by what it hands to the rooms above it. */

@@ -38,7 +38,9 @@ export class Waker {
     const until = Date.now() + PATIENCE;
     while (!(await this.connect())) {
       if (Date.now() > until)
-        throw new Occupied('another server works on this data already: stop it first (its address is what bin/demo printed), or choose another data folder');
+        throw new Occupied(
+          'another server works on this data already: stop it first (its address is what bin/demo printed), or choose another data folder',
+        );
       await new Promise((resolve) => setTimeout(resolve, RETRY));
     }
   }

@@ -2,6 +2,7 @@ import type pg from 'pg';
 import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
+import { lockSources, transactionOn } from '../database/transaction.ts';
 import { copyOut } from '../database/copy-out.ts';
 
 /** Records of one source that are looked at together; longer ones are looked at piece by piece. */
@@ -72,12 +73,14 @@ async function carrySome(client: pg.Client, sources: readonly ToCarry[], ownerAt
   gone.push(...before.values());
   for (const { home, at } of gone) founders.add(ownerAt(home, at));
   founders.delete(NaN);
-  await client.query('begin');
-  for (let i = 0; i < gone.length; i += 20_000)
-    await client.query('delete from carried where id = any($1)', [gone.slice(i, i + 20_000).map((one) => one.id)]);
-  await copyInto(client, 'carried', 'at, id, source_id, home', added.finish());
-  await client.query(`update source set carried_bytes = done_bytes where id in (${ids})`);
-  await client.query('commit');
+  const rows = added.finish();
+  await transactionOn(client, async () => {
+    await lockSources(client, sources.map((one) => one.id)); // prettier-ignore
+    for (let i = 0; i < gone.length; i += 20_000)
+      await client.query('delete from carried where id = any($1)', [gone.slice(i, i + 20_000).map((one) => one.id)]);
+    await copyInto(client, 'carried', 'at, id, source_id, home', rows);
+    await client.query(`update source set carried_bytes = done_bytes where id in (${ids})`);
+  });
   if (added.count > 20_000) await client.query('analyze carried');
 }
 

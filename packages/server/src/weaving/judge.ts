@@ -18,6 +18,9 @@ import {
 import { sourceOfId } from '../evidence/record-id.ts';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
+import { transactionOn } from '../database/transaction.ts';
+import type { Happened } from '../platform/happenings/kinds.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import { copyOut } from '../database/copy-out.ts';
 import type { Spent } from './spent.ts';
 import type { Slice } from './slices.ts';
@@ -81,6 +84,14 @@ export async function judge(
   if (twins.size > 0) await judgeRows(client, { ...WHENEVER, founders: [...twins.keys()] }, { ...context, twins }, () => {});
   return { stored, left };
 }
+/** So many are told at once. */
+const TOLD = 5000;
+/** Those that are new, are none any more, or were judged anew, also to the same outcome: what else is said of them may have changed. */
+async function tellJudged(client: pg.Client, before: ReadonlyMap<number, string>, now: ReadonlyMap<number, string>): Promise<void> {
+  const strands: Happened['strands-judged']['strands'] = [...now].map(([founder, outcome]) => [founder, before.get(founder) ?? null, outcome]);
+  for (const [founder, outcome] of before) if (!now.has(founder)) strands.push([founder, outcome, null]);
+  for (let i = 0; i < strands.length; i += TOLD) await tell(client, 'strands-judged', { strands: strands.slice(i, i + TOLD) });
+}
 const WHENEVER = { from: -Infinity, to: Infinity };
 
 type WithTwins = JudgeContext & { twins: ReadonlyMap<number, Twin> };
@@ -90,10 +101,14 @@ async function judgeRows(client: pg.Client, slice: Slice, context: WithTwins, pr
   await touch(client, founders);
   const rows = new StrandRows(context, await founderValues(client));
   await gather(client, slice, context, (strand) => rows.add(strand), progress);
-  await client.query('begin');
-  await client.query('delete from strand where founder in (select founder from touched)');
-  await copyInto(client, 'strand', COLUMNS, rows.rows.finish());
-  await client.query('commit');
+  const written = rows.rows.finish();
+  await transactionOn(client, async () => {
+    const gone = await client.query<{ founder: number; outcome: string }>(
+      'delete from strand where founder in (select founder from touched) returning founder, outcome',
+    );
+    await copyInto(client, 'strand', COLUMNS, written);
+    await tellJudged(client, new Map(gone.rows.map((one) => [one.founder, one.outcome])), rows.outcomes);
+  });
   return rows.rows.count;
 }
 
@@ -130,6 +145,8 @@ export async function founderValues(client: pg.Client): Promise<Map<number, { ki
 /** Writes a row for each strand. */
 class StrandRows {
   readonly rows = new CopyRows();
+  /** By founder. */
+  readonly outcomes = new Map<number, string>();
 
   constructor(
     private readonly context: WithTwins,
@@ -144,6 +161,7 @@ class StrandRows {
     const flow = flowOf(context.flows, context.kindName(named.kind), named.value);
     const path = pathOf(records, context.graph.isLink);
     const { outcome, findings } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
+    this.outcomes.set(strand.founder, outcome);
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
     row.begin(17);

@@ -8,11 +8,9 @@ export interface Weave extends Room {
   rows: StrandRepository;
 }
 
-/**
- * @param reading whether sources are being read at the moment
- * @param woven called after each weaving
- */
-export function weavingRoom({ databaseUrl, db }: Platform, reading: () => boolean, woven: () => void): Weave {
-  const weaving = new Weaving(databaseUrl, db, reading, woven);
-  return { weaving, rows: new StrandRepository(db), endpoints: [], close: () => weaving.close() };
+/** @param reading whether sources are being read at the moment; what reads them stands above this room */
+export function weavingRoom(platform: Platform, reading: () => boolean): Weave {
+  const weaving = new Weaving(platform, reading);
+  platform.work.add(weaving.kind);
+  return { weaving, rows: new StrandRepository(platform.db), endpoints: [], start: () => weaving.start(), close: () => weaving.close() };
 }

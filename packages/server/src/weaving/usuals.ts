@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import { Usual, type FlowUsual } from '@fadenweg/core';
+import { transactionOn } from '../database/transaction.ts';
 import { learn, type LearnContext } from './learn.ts';
 
 /** It is learned anew when there are so many times as many strands, and when there are many more, strands that were judged by it before are judged again. */
@@ -25,13 +26,14 @@ export class Usuals {
     const few = ending && strands < FEW;
     if (!all && !few && strands < before * GROWN) return [];
     const learned = await learn(client, context);
-    await client.query('begin');
-    for (const [flow, usual] of learned) await client.query('update flow set usual = $2 where name = $1', [flow, usual && JSON.stringify(usual)]);
-    await client.query('insert into mark (name, value) values ($1, $2) on conflict (name) do update set value = excluded.value', [
-      MARK,
-      String(strands),
-    ]);
-    await client.query('commit');
+    await transactionOn(client, async () => {
+      const flows = [...learned].sort(([one], [other]) => (one < other ? -1 : 1));
+      for (const [flow, usual] of flows) await client.query('update flow set usual = $2 where name = $1', [flow, usual && JSON.stringify(usual)]);
+      await client.query('insert into mark (name, value) values ($1, $2) on conflict (name) do update set value = excluded.value', [
+        MARK,
+        String(strands),
+      ]);
+    });
     if (!few && strands < before * MUCH_GROWN) return [];
     return (await client.query<{ founder: number }>('select founder from strand where flow is not null')).rows.map((row) => row.founder);
   }

@@ -3,6 +3,7 @@ import type pg from 'pg';
 import type { OverJoining } from '@fadenweg/core';
 import { ownClient } from '../database/own-client.ts';
 import type { Glimpses } from '../evidence/batch.ts';
+import { tell } from '../platform/happenings/tell.ts';
 import { Spent, type Work } from './spent.ts';
 import { Weaver } from './weave.ts';
 
@@ -14,7 +15,7 @@ export interface Told {
 export type ToWeaver =
   | ({ type: 'stored' } & Told)
   /** `fresh`: what is in memory is out of date (sources were taken out, kinds changed): load anew and judge all. */
-  | { type: 'weave'; all: boolean; fresh: boolean; carrying: boolean; judging: boolean; ending: boolean }
+  | { type: 'weave'; order: number; all: boolean; fresh: boolean; carrying: boolean; judging: boolean; ending: boolean }
   /** Sources are read again from their beginning. */
   | { type: 'again'; sources: readonly number[] }
   /** Someone waits for what is stored to be tied. */
@@ -23,9 +24,9 @@ export type ToWeaver =
 /** What comes of what is stored. */
 type ToldOf = Extract<ToWeaver, { type: 'stored' | 'again' }>;
 export type FromWeaver =
-  | { type: 'woven'; strands: number; left: boolean; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
-  | { type: 'progress'; done: number; of: number }
-  | { type: 'failed'; error: string };
+  | { type: 'woven'; order: number; strands: number; left: boolean; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
+  | { type: 'progress'; order: number; done: number; of: number }
+  | { type: 'failed'; order: number; error: string; code: string | undefined };
 
 const { url } = workerData as { url: string };
 const port = parentPort!;
@@ -70,15 +71,17 @@ async function load(): Promise<void> {
   }
 }
 
-async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {
+async function weave({ order, all, fresh, carrying, judging, ending }: Extract<ToWeaver, { type: 'weave' }>): Promise<void> {
   const began = Date.now();
   try {
     if (fresh || !weaver) await load();
     let strands = 0;
-    if (judging) strands = await weaver!.weave(all, carrying, ending, (done, of) => send({ type: 'progress', done, of }));
+    if (judging) strands = await weaver!.weave(all, carrying, ending, (done, of) => send({ type: 'progress', order, done, of }));
     else await spent.on('tying', () => weaver!.tie(all));
+    await tell(client!, 'woven', { strands });
     send({
       type: 'woven',
+      order,
       strands,
       left: judging && weaver!.owes,
       joining: carrying || !judging ? weaver!.joining() : null,
@@ -89,6 +92,7 @@ async function weave({ all, fresh, carrying, judging, ending }: Extract<ToWeaver
     await client?.end().catch(() => {}); // the database is away: everything is loaded anew on the next try
     client = null;
     weaver = null;
-    send({ type: 'failed', error: (error as Error).message });
+    const { message, code } = error as Error & { code?: string };
+    send({ type: 'failed', order, error: message, code });
   }
 }

@@ -2,6 +2,7 @@ import type pg from 'pg';
 import type { Graph, Leases, Ownership } from '@fadenweg/core';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
+import { transactionOn } from '../database/transaction.ts';
 import { ALWAYS } from '../evidence/identifiers.ts';
 
 /** Identifiers whose ties are sent at once. */
@@ -29,28 +30,28 @@ export async function writeTies(
   { founder, leases }: Ties,
 ): Promise<void> {
   if (changed.length === 0 && before) return;
-  await client.query('begin');
-  if (!before) await client.query('delete from tie');
-  else {
-    const known = changed.filter((node) => (before.founder[node] ?? -1) >= 0 || before.leases.has(node)).map((node) => graph.keyOf(node));
-    for (let i = 0; i < known.length; i += 50_000) await client.query('delete from tie where key = any($1)', [known.slice(i, i + 50_000)]);
-  }
-  for (let i = 0; i < changed.length; i += TIES) {
-    const rows = new CopyRows(1 << 20);
-    const put = (node: number, owner: number, from: number, to: number): void => {
-      rows.begin(4);
-      rows.big(graph.keyOf(node));
-      rows.big(graph.keyOf(owner));
-      rows.big(from);
-      rows.big(to);
-    };
-    for (const node of changed.slice(i, i + TIES)) {
-      if (founder[node]! >= 0) put(node, founder[node]!, -ALWAYS, ALWAYS);
-      for (let j = leases.begin(node); j < leases.end(node); j++) put(node, leases.founder[j]!, leases.from[j]!, leases.to[j]!);
+  await transactionOn(client, async () => {
+    if (!before) await client.query('delete from tie');
+    else {
+      const known = changed.filter((node) => (before.founder[node] ?? -1) >= 0 || before.leases.has(node)).map((node) => graph.keyOf(node));
+      for (let i = 0; i < known.length; i += 50_000) await client.query('delete from tie where key = any($1)', [known.slice(i, i + 50_000)]);
     }
-    await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
-  }
-  await client.query('commit');
+    for (let i = 0; i < changed.length; i += TIES) {
+      const rows = new CopyRows(1 << 20);
+      const put = (node: number, owner: number, from: number, to: number): void => {
+        rows.begin(4);
+        rows.big(graph.keyOf(node));
+        rows.big(graph.keyOf(owner));
+        rows.big(from);
+        rows.big(to);
+      };
+      for (const node of changed.slice(i, i + TIES)) {
+        if (founder[node]! >= 0) put(node, founder[node]!, -ALWAYS, ALWAYS);
+        for (let j = leases.begin(node); j < leases.end(node); j++) put(node, leases.founder[j]!, leases.from[j]!, leases.to[j]!);
+      }
+      await copyInto(client, 'tie', 'key, founder, valid_from, valid_to', rows.finish());
+    }
+  });
   if (changed.length > MANY) await client.query('analyze tie');
 }
 
@@ -69,10 +70,11 @@ export async function writeRelations(client: pg.Client, graph: Graph, { relation
       rows.big(y);
     }
   }
-  await client.query('begin');
-  await client.query('create temp table relation_now (founder bigint, other bigint) on commit drop');
-  await copyInto(client, 'relation_now', 'founder, other', rows.finish());
-  await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
-  await client.query('insert into relation select distinct founder, other from relation_now on conflict do nothing');
-  await client.query('commit');
+  const found = rows.finish();
+  await transactionOn(client, async () => {
+    await client.query('create temp table relation_now (founder bigint, other bigint) on commit drop');
+    await copyInto(client, 'relation_now', 'founder, other', found);
+    await client.query('delete from relation r where not exists (select 1 from relation_now n where n.founder = r.founder and n.other = r.other)');
+    await client.query('insert into relation select distinct founder, other from relation_now on conflict do nothing');
+  });
 }

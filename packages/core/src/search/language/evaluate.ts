@@ -1,8 +1,9 @@
 import type { Duration, Level, Microseconds } from '../../units.ts';
 import type { FieldValue } from '../../reading/types.ts';
+import { likeTest } from './like.ts';
 import { patternTest } from './pattern.ts';
 import type { Condition, Operator, Search, Value } from './tree.ts';
-import { durationOf, levelIndex, likePattern, numberOf, timeOf } from './values.ts';
+import { durationOf, levelIndex, numberOf, timeOf } from './values.ts';
 
 /** A record as a search sees it. */
 export interface Searchable {
@@ -94,8 +95,8 @@ function compile(condition: Condition): Test {
       return (record) => parts.some((part) => part(record));
     }
     case 'like': {
-      const pattern = likePattern(condition.pattern.text);
-      return (record) => textsOf(record, condition.field.name).some((text) => pattern.test(text));
+      const fits = likeTest(condition.pattern.text);
+      return (record) => textsOf(record, condition.field.name).some(fits);
     }
     case 'matches': {
       const pattern = patternTest(condition.pattern.text);

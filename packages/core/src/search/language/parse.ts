@@ -18,15 +18,32 @@ export type Parsed = { search: Search; problem: null } | { search: null; problem
 /** Reads a search; a mistake is told with its place and, where one is likely, what was meant. */
 export function parseSearch(text: string): Parsed {
   if (text.length > LONGEST_SEARCH) return fail(LONGEST_SEARCH, text.length, `the search is longer than ${LONGEST_SEARCH} characters`, null);
+  const deep = tooDeep(text);
+  if (deep >= 0) return fail(deep, deep + 1, `the parentheses are nested more than ${DEEPEST} deep`, null);
   let search: Search;
   try {
     search = parseGrammar(text, {}) as Search;
   } catch (error) {
+    // a parser that descends into what it reads runs out of stack before anything else is amiss
+    if (error instanceof RangeError) return fail(0, text.length, 'the condition is nested too deeply', null);
     if (!(error instanceof (GrammarFault as unknown as new () => Error))) throw error;
     return explained(text, error as unknown as GrammarError);
   }
   const problem = search.condition ? problemIn(search.condition, 0) : null;
   return problem ? { search: null, problem } : { search, problem: null };
+}
+
+/** The place of the first parenthesis that lies too deep, -1 for none; those in quotes are text. */
+function tooDeep(text: string): number {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    if (text[i] === "'") quoted = !quoted;
+    else if (quoted) continue;
+    else if (text[i] === '(' && ++depth > DEEPEST) return i;
+    else if (text[i] === ')') depth--;
+  }
+  return -1;
 }
 
 const fail = (from: number, to: number, message: string, proposal: string | null): Parsed => ({

@@ -17,12 +17,12 @@ describe('patterns', () => {
     ['\\bOPTIONS$', '1 OPTIONS', true],
   ])('%s on “%s”: %s', (pattern, text, found) => expect(patternTest(pattern)(text)).toBe(found));
 
-  test.each(['(a+)+', 'a.c', '\\s', 'ä', '(?=a)', '\\pL', '[[:alpha:]]', 'a*b*c*', '\\1', 'a++', '', '(?m)^a'])(
+  test.each(['(a+)+', '(?:a|b|ab)*c', 'a.c', '\\s', 'ä', '(?=a)', '\\pL', '[[:alpha:]]', 'a*b*c*', '\\1', 'a++', '', '(?m)^a'])(
     '%s is left to the linear engine',
     (pattern) => expect(nativeOf(pattern)).toBeNull(),
   );
   test.each(['^/health$', '(?i)(?:REGISTER|OPTIONS)$', '[a-k]$', 'SS-\\d{4}', 'x[^/]*y'])('%s runs natively', (pattern) =>
-    expect(nativeOf(pattern)).toBeInstanceOf(RegExp),
+    expect(nativeOf(pattern)?.pattern).toBeInstanceOf(RegExp),
   );
 
   test('both engines think alike of whatever runs natively', () => {

@@ -25,16 +25,3 @@ export function timeOf(text: string): number {
   const ms = Date.parse(hit[2] ? bare : bare.includes('T') ? `${bare}Z` : bare);
   return ms * 1000 + (hit[1] ? Number(hit[1].padEnd(6, '0')) : 0);
 }
-
-/** A pattern of SQL's `like`: `%` for any text, `_` for one character, `\` before one that is meant itself. */
-export function likePattern(pattern: string): RegExp {
-  const source = pattern.replace(
-    /\\([%_\\])|([%_])|([.*+?^${}()|[\]\\/])/g,
-    (_all, own: string | undefined, any: string | undefined, special: string | undefined) => {
-      if (own !== undefined) return /[.*+?^${}()|[\]\\/]/.test(own) ? `\\${own}` : own;
-      if (any !== undefined) return any === '%' ? '[\\s\\S]*' : '[\\s\\S]';
-      return `\\${special!}`;
-    },
-  );
-  return new RegExp(`^${source}$`);
-}

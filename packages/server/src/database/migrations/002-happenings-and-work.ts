@@ -24,10 +24,12 @@ export async function up(db: Knex): Promise<void> {
     create index work_due on work (due_at, id) where state = 'waiting';
     create index work_state on work (state, id);
   `);
-  const mark = async (name: string): Promise<string | null> => ((await db('mark').where({ name }).first('value')) as { value: string } | undefined)?.value ?? null;
+  const mark = async (name: string): Promise<string | null> =>
+    ((await db('mark').where({ name }).first('value')) as { value: string } | undefined)?.value ?? null;
   const due = JSON.parse((await mark('due')) ?? '[]') as number[];
   const row = (kind: string, about: string, why: string, args: unknown) => ({ kind, about, why, who: 'supplied', args: JSON.stringify(args) });
   if (due.length > 0) await db('work').insert(row('read-again', '', 'an earlier version of the program left them to be read again', { ids: due }));
-  if ((await mark('unwoven')) === 'true') await db('work').insert(row('weave', '', 'an earlier version of the program left them', { all: true, fresh: true }));
+  if ((await mark('unwoven')) === 'true')
+    await db('work').insert(row('weave', '', 'an earlier version of the program left them', { all: true, fresh: true }));
   await db('mark').whereIn('name', ['due', 'unwoven']).delete();
 }

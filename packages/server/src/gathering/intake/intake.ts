@@ -3,6 +3,7 @@ import type { Worker } from 'node:worker_threads';
 import type pg from 'pg';
 import type { Encoding } from '@fadenweg/core';
 import type { Database } from '../../database/connect.ts';
+import { isDatabaseAway, isTransient } from '../../database/failures.ts';
 import { ownClient } from '../../database/own-client.ts';
 import type { DeclarationRepository } from '../../declared/declarations.ts';
 import type { Names } from '../../evidence/names.ts';
@@ -11,7 +12,7 @@ import { startWorker } from '../../platform/threads.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import type { NameLists, ReadingJob, ToReader } from './messages.ts';
 import type { Partitions } from '../../database/partitions.ts';
-import { isAway, pump } from './pump.ts';
+import { isOwn, pump } from './pump.ts';
 import { storeBatches, type Storing } from './store-batch.ts';
 
 /** All else that a reader keeps; it is far less, but would be left to grow, in MB. */
@@ -25,10 +26,14 @@ const YOUNG = 48;
 /** Sources up to this size, in bytes, are stored together, so many at once: a transaction for each would take most of the time. */
 const SMALL = 1 << 16;
 const MOST_TOGETHER = 50;
+/** After so many failures in a row a source is left. */
+const MOST_FAILURES = 3;
 
 export interface IntakeEvents {
-  /** @param from the first byte of the source that the batch holds */
-  stored(batch: Batch, source: SourceRow, from: number): void;
+  /** Batches are stored, and about to be committed: what is to be done for them is written beside. */
+  storing(client: pg.Client, read: readonly Read[]): Promise<void>;
+  /** They are committed. */
+  stored(read: Read): void;
   /** Nothing more of them is read for now. */
   sourcesEnded(sources: readonly SourceRow[]): Promise<void>;
   /** Something keeps a lane from working; it tries again by itself. */
@@ -47,6 +52,8 @@ export class Intake {
   /** Counted, so that none is lost while a lane is looking. */
   private pokes = 0;
   private readonly taken = new Set<number>();
+  /** How often in a row reading a source failed for a reason that is not its own. */
+  private readonly failures = new Map<number, number>();
 
   constructor(
     private readonly url: string,
@@ -99,6 +106,10 @@ export class Intake {
         }
         try {
           await this.read(worker, client, sources);
+          for (const { id } of sources) this.failures.delete(id);
+        } catch (error) {
+          await this.failed(sources, error as Error);
+          throw error;
         } finally {
           for (const { id } of sources) this.taken.delete(id);
         }
@@ -114,11 +125,26 @@ export class Intake {
     await (worker as Worker | null)?.terminate();
   }
 
+  /**
+   * What keeps ending the thread, or fails each time for reasons unknown, is left, by its name; several that were read together are read one by one then.
+   */
+  private async failed(sources: readonly SourceRow[], error: Error): Promise<void> {
+    if (isDatabaseAway(error) || isTransient(error) || this.closing) return;
+    for (const { id } of sources) {
+      const failures = (this.failures.get(id) ?? 0) + 1;
+      this.failures.set(id, failures);
+      if (failures < MOST_FAILURES) continue;
+      this.failures.delete(id);
+      await this.sources.change(id, { state: 'failed', error: error.message });
+      await this.ended(sources.filter((one) => one.id === id));
+    }
+  }
+
   private startReader(gone: () => void): Worker {
     const worker = startWorker('gathering/intake/reading-worker', {
       resourceLimits: { maxYoungGenerationSizeMb: YOUNG, maxOldGenerationSizeMb: OLD },
     });
-    worker.on('error', (error) => this.events.trouble(error));
+    worker.on('error', () => {}); // told to whoever waits for it, with its end
     worker.once('exit', gone);
     return worker;
   }
@@ -139,7 +165,7 @@ export class Intake {
       .orderBy('size')
       .orderBy('id')
       .limit(MOST_TOGETHER);
-    const few = rows.findIndex((row) => row.size > SMALL);
+    const few = rows.findIndex((row) => row.size > SMALL || this.failures.has(row.id));
     const chosen = few < 0 ? rows : rows.slice(0, Math.max(1, few));
     const ids = chosen.map((row) => row.id);
     for (const id of ids) this.taken.add(id);
@@ -189,20 +215,20 @@ export class Intake {
     try {
       await this.store(client, read);
     } catch (error) {
-      if (isAway(error as Error)) throw error;
+      if (!isOwn(error as Error)) throw error;
       for (const one of read) {
         try {
           await this.store(client, [one]);
         } catch (own) {
-          if (isAway(own as Error)) throw own;
+          if (!isOwn(own as Error)) throw own;
           problems.set(one.source.id, (own as Error).message);
         }
       }
     }
   }
   private async store(client: pg.Client, read: readonly Read[]): Promise<number> {
-    const stored = await storeBatches(client, this.partitions, read);
-    for (const { source, batch, from } of read) if (stored.has(source.id)) this.events.stored(batch, source, from);
+    const stored = await storeBatches(client, this.partitions, read, (some) => this.events.storing(client, some));
+    for (const one of read) if (stored.has(one.source.id)) this.events.stored(one);
     return stored.size;
   }
   private wanted({ id }: SourceRow): boolean {
@@ -250,7 +276,7 @@ export class Intake {
   };
 }
 
-/** A batch of a source, which stood there before. */
-interface Read extends Storing {
+/** A batch of a source, as the source stood before. */
+export interface Read extends Storing {
   source: SourceRow;
 }

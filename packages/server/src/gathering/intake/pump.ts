@@ -1,4 +1,5 @@
 import type { Worker } from 'node:worker_threads';
+import { isDatabaseAway, isTransient } from '../../database/failures.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import type { FromReader, NameLists, ToReader } from './messages.ts';
 
@@ -10,15 +11,20 @@ export interface Pumped {
   take(batch: Batch): Promise<boolean>;
 }
 
-/** Whether an error says that the database is away, so that the same has to be tried again. */
-export const isAway = (error: Error & { code?: string }): boolean =>
-  error.code === undefined || /^(?:57|08|53)/.test(error.code) || /^E[A-Z]+$/.test(error.code);
+/** A thread that read ended by itself, or was ended from outside. */
+export class ReaderDied extends Error {
+  constructor(why: Error | null) {
+    super(`the thread that read it ended${why ? `: ${why.message}` : ''}`);
+  }
+}
+/** What comes of the source itself: it is not tried again. */
+export const isOwn = (error: Error & { code?: string }): boolean => error.code !== undefined && !isDatabaseAway(error) && !isTransient(error);
 
 /**
  * Has a worker read a source while its batches are taken in order.
  *
  * @returns what went wrong in the source, or null
- * @throws what keeps batches from being stored at all: the database is away
+ * @throws what keeps batches from being stored at all: the database is away; or `ReaderDied`, where the thread ended over it
  */
 export function pump(worker: Worker, job: Extract<ToReader, { type: 'read' }>, use: Pumped): Promise<string | null> {
   return new Promise((resolve, reject) => {
@@ -29,6 +35,7 @@ export function pump(worker: Worker, job: Extract<ToReader, { type: 'read' }>, u
       over = true;
       worker.off('message', onMessage);
       worker.off('error', onError);
+      worker.off('exit', onExit);
       settle();
     };
     const stop = (settle: () => void): void => {
@@ -44,7 +51,11 @@ export function pump(worker: Worker, job: Extract<ToReader, { type: 'read' }>, u
       worker.on('message', stopped);
       worker.postMessage({ type: 'stop' } satisfies ToReader);
     };
-    const onError = (error: Error): void => finish(() => reject(error));
+    let why: Error | null = null;
+    const onError = (error: Error): void => {
+      why = error; // the thread ends of it
+    };
+    const onExit = (): void => finish(() => reject(new ReaderDied(why)));
     const onMessage = (message: FromReader): void => {
       if (message.type === 'failed') {
         allReceived = true;
@@ -72,13 +83,14 @@ export function pump(worker: Worker, job: Extract<ToReader, { type: 'read' }>, u
           else worker.postMessage({ type: 'more' } satisfies ToReader);
         })
         .catch((error: Error) => {
-          const settle = (): void => (isAway(error) ? reject(error) : resolve(error.message));
+          const settle = (): void => (isOwn(error) ? resolve(error.message) : reject(error));
           if (batch.last) finish(settle);
           else stop(settle);
         });
     };
     worker.on('message', onMessage);
     worker.on('error', onError);
+    worker.on('exit', onExit);
     worker.postMessage(job);
   });
 }

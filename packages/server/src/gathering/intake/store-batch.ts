@@ -3,6 +3,7 @@ import type { Batch } from '../../evidence/batch.ts';
 import { copyInto } from '../../database/copy-into.ts';
 import { joined } from '../../database/copy-rows.ts';
 import type { Partitions } from '../../database/partitions.ts';
+import { lockSources, transactionOn } from '../../database/transaction.ts';
 
 const COLUMNS = {
   record:
@@ -22,45 +23,49 @@ export interface Storing {
 /**
  * Stores batches of different sources, their identifiers and the sources' positions in one transaction: all of them or nothing.
  *
+ * @param noted called at its end with those that are stored: what is to be done for them is written in the same transaction
  * @returns numbers of their sources, but for those that were taken out or stand elsewhere meanwhile: of these nothing is stored
  */
-export async function storeBatches(client: pg.Client, partitions: Partitions, wanted: readonly Storing[]): Promise<ReadonlySet<number>> {
+export async function storeBatches<One extends Storing>(
+  client: pg.Client,
+  partitions: Partitions,
+  wanted: readonly One[],
+  noted: (stored: readonly One[]) => Promise<void>,
+): Promise<ReadonlySet<number>> {
   if (wanted.length === 0) return new Set();
   const days = new Set(wanted.flatMap(({ batch }) => batch.days));
   await partitions.ensure(client, [...days], wanted.reduce((sum, { batch }) => sum + batch.count, 0)); // prettier-ignore
-  await client.query('begin');
-  try {
+  return transactionOn(client, async () => {
+    await lockSources(client, wanted.map(({ batch }) => batch.sourceId)); // prettier-ignore
     const moved = await moveOn(client, wanted);
-    const batches = wanted.flatMap(({ batch }) => (moved.has(batch.sourceId) ? [batch] : []));
-    if (batches.length === 0) {
-      await client.query('rollback');
-      return moved;
-    }
-    const put = async (table: keyof typeof COLUMNS, rows: readonly (Uint8Array | null)[]): Promise<void> => {
-      const all = joined(rows.filter((one): one is Uint8Array => one !== null));
-      if (all) await copyInto(client, table, COLUMNS[table], all);
-    };
-    await put('record', batches.map((one) => one.records)); // prettier-ignore
-    await put('raw_block', batches.map((one) => one.raw)); // prettier-ignore
-    await put('minute_count', batches.map((one) => one.counts)); // prettier-ignore
-    await put('sighting', batches.map((one) => one.sightings)); // prettier-ignore
-    await put('edge', batches.map((one) => one.edges)); // prettier-ignore
-    const shapes = batches.flatMap((one) => one.shapes);
-    if (shapes.length > 0) {
-      // in one order everywhere, or two lanes would wait for each other
-      const sorted = shapes.sort((a, b) => a.id - b.id);
-      await client.query('insert into shape (id, text) select * from unnest($1::bigint[], $2::text[]) on conflict do nothing', [
-        sorted.map((shape) => shape.id),
-        sorted.map((shape) => shape.text.replaceAll('\0', '\u2400')),
-      ]);
-    }
-    for (const batch of batches) if (batch.signs.length > 0) await insertSigns(client, batch);
-    await client.query('commit');
+    const stored = wanted.filter(({ batch }) => moved.has(batch.sourceId));
+    if (stored.length === 0) return moved;
+    await putAll(client, stored.map(({ batch }) => batch)); // prettier-ignore
+    await noted(stored);
     return moved;
-  } catch (error) {
-    await client.query('rollback').catch(() => {}); // the connection may be gone; the first error is the one to tell
-    throw error;
+  });
+}
+
+async function putAll(client: pg.Client, batches: readonly Batch[]): Promise<void> {
+  const put = async (table: keyof typeof COLUMNS, rows: readonly (Uint8Array | null)[]): Promise<void> => {
+    const all = joined(rows.filter((one): one is Uint8Array => one !== null));
+    if (all) await copyInto(client, table, COLUMNS[table], all);
+  };
+  await put('record', batches.map((one) => one.records)); // prettier-ignore
+  await put('raw_block', batches.map((one) => one.raw)); // prettier-ignore
+  await put('minute_count', batches.map((one) => one.counts)); // prettier-ignore
+  await put('sighting', batches.map((one) => one.sightings)); // prettier-ignore
+  await put('edge', batches.map((one) => one.edges)); // prettier-ignore
+  const shapes = batches.flatMap((one) => one.shapes);
+  if (shapes.length > 0) {
+    // in one order everywhere, or two lanes would wait for each other
+    const sorted = shapes.sort((a, b) => a.id - b.id);
+    await client.query('insert into shape (id, text) select * from unnest($1::bigint[], $2::text[]) on conflict do nothing', [
+      sorted.map((shape) => shape.id),
+      sorted.map((shape) => shape.text.replaceAll('\0', '\u2400')),
+    ]);
   }
+  for (const batch of batches) if (batch.signs.length > 0) await insertSigns(client, batch);
 }
 
 /** Notes how far the sources are read. Returns those that stood where their batches begin. */

@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import type { Database } from '../../database/connect.ts';
 import { pauseAfter } from '../pauses.ts';
 import type { Waker } from '../waker.ts';
-import type { Happening, HappeningKind } from './kinds.ts';
+import type { Happened, Happening, HappeningKind } from './kinds.ts';
 
 /** Who wants to hear of some kinds of happenings. */
 export interface Listener {
@@ -30,8 +30,12 @@ const AGAIN = 100;
 
 /** Brings happenings to their listeners, each from its own position on, one after the other. */
 export class Happenings {
-  private readonly listeners = new Map<string, { listener: Listener; hearing: Promise<void> | null; again: boolean; failed: number; error: string | null }>();
+  private readonly listeners = new Map<
+    string,
+    { listener: Listener; hearing: Promise<void> | null; again: boolean; failed: number; error: string | null }
+  >();
   private readonly timers = new Set<NodeJS.Timeout>();
+  private readonly echoes = new Map<HappeningKind, ((body: never) => void)[]>();
   private closing = false;
 
   constructor(
@@ -44,6 +48,14 @@ export class Happenings {
   add(listener: Listener): void {
     if (this.listeners.has(listener.name)) throw new Error(`two listeners are called ${listener.name}`);
     this.listeners.set(listener.name, { listener, hearing: null, again: false, failed: 0, error: null });
+  }
+  /** For what is only kept in this process, as a copy: it is told at once when this process knows that something is committed, and never afterwards. */
+  at<Kind extends HappeningKind>(kind: Kind, hear: (body: Happened[Kind]) => void): void {
+    this.echoes.set(kind, [...(this.echoes.get(kind) ?? []), hear as (body: never) => void]);
+  }
+  /** What happened is committed. */
+  echo<Kind extends HappeningKind>(kind: Kind, body: Happened[Kind]): void {
+    for (const hear of this.echoes.get(kind) ?? []) hear(body as never);
   }
   async start(): Promise<void> {
     const names = [...this.listeners.keys()];
@@ -59,15 +71,6 @@ export class Happenings {
     this.closing = true;
     for (const timer of this.timers) clearTimeout(timer);
     await Promise.all([...this.listeners.values()].map((one) => one.hearing));
-  }
-  /** Resolves when every listener has heard what was committed before the call. For whoever must not answer earlier. */
-  async heard(): Promise<void> {
-    for (const name of this.listeners.keys()) {
-      while (!this.closing && (await this.behind(name)) > 0) {
-        this.wake();
-        await new Promise((resolve) => setTimeout(resolve, 10));
-      }
-    }
   }
   async state(): Promise<ListenerState[]> {
     return Promise.all([...this.listeners].map(async ([name, { error }]) => ({ name, behind: await this.behind(name), error })));
