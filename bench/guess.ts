@@ -17,7 +17,7 @@ export async function benchGuess(): Promise<Result[]> {
   const pieces: { file: string; path: string; wanted: string }[] = [];
   for (const source of sources) {
     const text = await readFile(source.file, 'utf8');
-    const { format } = await describe(source.file, source.path, 1.795e15);
+    const { format } = await describe(String(source.file), source.path, 1.795e15);
     const each = Math.ceil(FILES / sources.length);
     for (let i = 0; i < each && pieces.length < FILES; i++) {
       const from = text.indexOf('\n', Math.floor((text.length * i) / each / 2)) + 1;
@@ -30,7 +30,7 @@ export async function benchGuess(): Promise<Result[]> {
   let right = 0;
   const { ms: took } = await timed(async () => {
     for (const { file, path, wanted } of pieces) {
-      const about = await describe(file, path, (await stat(file)).mtimeMs * 1000);
+      const about = await describe(String(file), path, (await stat(file)).mtimeMs * 1000);
       if (about.format === wanted) right++;
     }
   });

@@ -27,7 +27,7 @@ export async function benchSmall(): Promise<Result[]> {
   try {
     const begin = Date.now();
     const started = await sendFiles(own.server.url, await filesBelow([folder]), { environment: 'production', zone: 'UTC' });
-    const ended: ImportInfo = await waitForImport(own.server.url, started.id, () => {});
+    const ended: ImportInfo = await waitForImport(own.server.url, started.id, { progress() {} });
     const ms = Date.now() - begin;
     if (ended.records !== 2 * FILES || ended.understood !== 2 * FILES)
       throw new Error(`${ended.understood} of ${ended.records} records were understood`);

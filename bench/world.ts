@@ -57,7 +57,7 @@ export async function bring(
   const files = (await filesBelow([join(logs, 'logs')])).filter(({ path }) => wanted(path));
   const begin = Date.now();
   const started = await sendFiles(url, files, { environment: 'production', zone: DEMO_ZONE });
-  const ended = await waitForImport(url, started.id, () => {});
+  const ended = await waitForImport(url, started.id, { progress() {} });
   if (ended.state !== 'done') throw new Error(`the import ended as ${ended.state}: ${JSON.stringify(ended.errors)}`);
   return Date.now() - begin;
 }

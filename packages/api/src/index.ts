@@ -38,6 +38,8 @@ export interface Problem {
   status: number;
   detail: string;
   action?: string;
+  /** The number under which the server's log tells of the request. */
+  request?: string;
   /** With status 300: the strands among which to choose. */
   choices?: StrandSummary[];
 }

@@ -1,5 +1,5 @@
 export * from './units.ts';
-export { holdsSeveral, standsAlone } from './reading/file-names.ts';
+export { holdsSeveral, standsAlone, visiblePath } from './reading/file-names.ts';
 export type { Draft, Fields, FieldValue, ReadingContext, ReadingHints, RecordReader, Sample } from './reading/types.ts';
 export { clearDraft, emptyDraft } from './reading/types.ts';
 export { decode, guessEncoding, looksBinary, type Encoding } from './reading/encoding.ts';

@@ -5,6 +5,7 @@ import type { Change, FollowInfo, Page } from '@fadenweg/api';
 import { call, download, filesBelow, sendFiles, sendSourceText, waitForImport } from './client.ts';
 import { Stop } from './commands.ts';
 import { lastStarted } from './last-started.ts';
+import { Patience } from './patience.ts';
 
 const HELP = `bin/fadenweg COMMAND
   import PATH... [--environment E] [--zone Z] [--url U]   bring files or folders into the running server
@@ -115,8 +116,13 @@ async function importPaths(args: string[]): Promise<void> {
   const started = await sendFiles(url.replace(/\/$/, ''), files, { environment: values.environment, zone }, (path, reason) =>
     console.error(`${path}: ${reason}; it was left out`),
   );
-  const info = await waitForImport(url.replace(/\/$/, ''), started.id, (now) => {
-    if (process.stderr.isTTY) process.stderr.write(`\r${now.records.toLocaleString('en')} records, ${now.perSecond.toLocaleString('en')}/s   `);
+  const patience = new Patience((words) => console.error(words));
+  const info = await waitForImport(url.replace(/\/$/, ''), started.id, {
+    progress(now) {
+      if (process.stderr.isTTY) process.stderr.write(`\r${now.records.toLocaleString('en')} records, ${now.perSecond.toLocaleString('en')}/s   `);
+      patience.sees(`${now.state} ${now.records} ${now.readBytes}`, now.waitsFor.map((one) => one.words)); // prettier-ignore
+    },
+    away: (why) => patience.sees('away', [why]),
   });
   if (process.stderr.isTTY) process.stderr.write('\r');
   for (const { path, error } of info.errors) console.error(`${path || 'import'}: ${error}`);

@@ -118,7 +118,7 @@ describe('what the commands send', () => {
   test('an import is followed to its end', async () => {
     answers = ['receiving', 'reading', 'done'].map((state) => ({ status: 200, body: JSON.stringify({ id: 7, state }) }));
     const seen: string[] = [];
-    expect(await waitForImport(url, 7, (info) => seen.push(info.state))).toMatchObject({ state: 'done' });
+    expect(await waitForImport(url, 7, { progress: (info) => void seen.push(info.state) })).toMatchObject({ state: 'done' });
     expect(seen).toEqual(['receiving', 'reading', 'done']);
   });
 });

@@ -2,16 +2,18 @@ import { once } from 'node:events';
 import { open, readdir, stat } from 'node:fs/promises';
 import http, { type IncomingMessage } from 'node:http';
 import https from 'node:https';
-import { basename, join, relative } from 'node:path';
-import { Readable } from 'node:stream';
+import { isUtf8 } from 'node:buffer';
+import { basename } from 'node:path';
+import { Readable, Transform } from 'node:stream';
 import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import type { ImportInfo, Problem, SourceText } from '@fadenweg/api';
+import { visiblePath } from '@fadenweg/core';
 import { Stop } from './commands.ts';
 
 export interface FileToSend {
-  file: string;
+  file: string | Buffer;
   /** Path below the imported folder. */
   path: string;
   size: number;
@@ -24,20 +26,22 @@ export async function filesBelow(paths: readonly string[]): Promise<FileToSend[]
   for (const path of paths) {
     const info = await stat(path).catch(() => null);
     if (!info) throw new Stop(`“${path}” does not exist.`);
-    if (!info.isDirectory()) {
-      files.push({ file: path, path: basename(path), size: info.size, modified: info.mtimeMs });
-      continue;
-    }
-    for (const entry of await readdir(path, { recursive: true, withFileTypes: true })) {
-      if (!entry.isFile()) continue;
-      const file = join(entry.parentPath, entry.name);
-      const about = await stat(file).catch(() => null); // removed since it was listed
-      if (!about) continue;
-      const { size, mtimeMs } = about;
-      files.push({ file, path: relative(path, file), size, modified: mtimeMs });
-    }
+    if (info.isDirectory()) await addBelow(Buffer.from(path), '', files);
+    else files.push({ file: path, path: visiblePath(basename(path)), size: info.size, modified: info.mtimeMs });
   }
   return files.sort((a, b) => a.path.localeCompare(b.path));
+}
+const SLASH = Buffer.from('/');
+/** Names are bytes: one that is no UTF-8 is opened by them, and shown as if it were Latin-1. */
+async function addBelow(folder: Buffer, path: string, files: FileToSend[]): Promise<void> {
+  for (const entry of await readdir(folder, { withFileTypes: true, encoding: 'buffer' })) {
+    const file = Buffer.concat([folder, SLASH, entry.name]);
+    const own = `${path}${visiblePath(isUtf8(entry.name) ? entry.name.toString('utf8') : entry.name.toString('latin1'))}`;
+    if (entry.isDirectory()) await addBelow(file, `${own}/`, files);
+    if (!entry.isFile()) continue;
+    const about = await stat(file).catch(() => null); // removed since it was listed
+    if (about) files.push({ file, path: own, size: about.size, modified: about.mtimeMs });
+  }
 }
 
 /**
@@ -104,9 +108,12 @@ async function post<T>(address: string, type: string, body: AsyncIterable<Buffer
   return answer as T;
 }
 
+/** The server does not answer, or its database does not: it may come back. */
+export class Away extends Stop {}
 const silent = (url: string, why: string): Stop =>
-  new Stop(`${new URL(url).origin} does not answer (${why}). Is it running? Start it with bin/demo.`);
-const refused = ({ title, detail, action }: Problem): Stop => new Stop(`${title}: ${detail}${action ? ` ${action}` : ''}`);
+  new Away(`${new URL(url).origin} does not answer (${why}). Is it running? Start it with bin/demo.`);
+const refused = ({ status, title, detail, action }: Problem): Stop =>
+  new (status === 503 ? Away : Stop)(`${title}: ${detail}${action ? ` ${action}` : ''}`);
 const reached = (url: string, init?: RequestInit): Promise<Response> =>
   fetch(url, init).catch((error: Error) => {
     throw silent(url, (error.cause as Error | undefined)?.message ?? error.message);
@@ -120,19 +127,57 @@ export async function call<T>(url: string, init?: RequestInit): Promise<T> {
   return answer as T;
 }
 
-/** Writes what a call answers as it comes. */
+/**
+ * Writes what a call answers as it comes.
+ *
+ * @throws Stop where it breaks off, with how much of it came
+ */
 export async function download(url: string, to: NodeJS.WritableStream): Promise<void> {
   const response = await reached(url);
   if (!response.ok || !response.body) throw refused((await response.json()) as Problem);
-  await pipeline(Readable.fromWeb(response.body as ReadableStream<Uint8Array>), to, { end: false });
+  const awaited = response.headers.get('x-strands');
+  let lines = 0;
+  const counted = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      for (let at = chunk.indexOf(10); at >= 0; at = chunk.indexOf(10, at + 1)) lines++;
+      done(null, chunk);
+    },
+  });
+  try {
+    await pipeline(Readable.fromWeb(response.body as ReadableStream<Uint8Array>), counted, to, { end: false });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'EPIPE') return; // who reads has enough
+    const how =
+      awaited === null
+        ? `after ${lines.toLocaleString('en')} lines`
+        : `after ${lines.toLocaleString('en')} of ${Number(awaited).toLocaleString('en')} strands`;
+    throw new Stop(`The export broke off ${how}: what follows is missing. Run it again. (${(error as Error).message})`);
+  }
 }
 
-/** Follows an import to its end. */
-export async function waitForImport(url: string, id: number, progress: (info: ImportInfo) => void): Promise<ImportInfo> {
+/** Told while an import is waited for: how it stands, or that the server or its database is away, and since when. */
+export interface Waiting {
+  progress(info: ImportInfo): void;
+  away?(why: string): void;
+}
+/** A server that is away so long does not come back, in milliseconds. */
+const LONGEST_AWAY = 600_000;
+
+/** Follows an import to its end, also while the database is away or the server is started again. */
+export async function waitForImport(url: string, id: number, { progress, away }: Waiting): Promise<ImportInfo> {
+  let since: number | null = null;
   for (;;) {
-    const info = await call<ImportInfo>(`${url}/api/imports/${id}`);
-    progress(info);
-    if (!['receiving', 'reading'].includes(info.state)) return info;
+    try {
+      const info = await call<ImportInfo>(`${url}/api/imports/${id}`);
+      since = null;
+      progress(info);
+      if (!['receiving', 'reading'].includes(info.state)) return info;
+    } catch (error) {
+      if (!(error instanceof Away)) throw error;
+      since ??= Date.now();
+      if (Date.now() - since > LONGEST_AWAY) throw error;
+      away?.(error.message);
+    }
     await new Promise((resolve) => setTimeout(resolve, 300));
   }
 }

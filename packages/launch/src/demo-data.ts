@@ -64,8 +64,10 @@ export async function loadDemo(url: string): Promise<ImportInfo> {
       await sendSourceText(url, await filesBelow([join(folder, 'source-texts', CALC, version)]), CALC, version);
     const started = await sendFiles(url, await filesBelow([join(folder, 'logs')]), { environment: DEMO_ENVIRONMENT, zone: DEMO_ZONE, demo: 'true' });
     const show = process.stdout.isTTY;
-    const ended = await waitForImport(url, started.id, (info) => {
-      if (show) process.stdout.write(`\rReading: ${info.records.toLocaleString('en')} records, ${info.perSecond.toLocaleString('en')}/s   `);
+    const ended = await waitForImport(url, started.id, {
+      progress(info) {
+        if (show) process.stdout.write(`\rReading: ${info.records.toLocaleString('en')} records, ${info.perSecond.toLocaleString('en')}/s   `);
+      },
     });
     console.log(
       `${show ? '\r' : ''}Demo loaded: ${ended.records.toLocaleString('en')} records, ${ended.understood.toLocaleString('en')} understood.          `,

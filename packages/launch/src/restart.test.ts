@@ -61,7 +61,7 @@ test('a server that is killed again and again in the middle of an import ends wi
     await once(child!, 'exit');
     url = await startServer(databaseUrl);
   }
-  expect(await waitForImport(url, id, () => {})).toMatchObject({ state: 'done', records: whole.records, errors: [] });
+  expect(await waitForImport(url, id, { progress() {} })).toMatchObject({ state: 'done', records: whole.records, errors: [] });
   expect(await call<Summary>(`${url}/api/summary`)).toMatchObject({ records: whole.records, strands: whole.strands, from: whole.from, to: whole.to });
   const killed: System = { ...system, get: <T>(path: string) => call<T>(`${url}/api${path}`) };
   expect(fingerprint(await all<StrandSummary>(killed, '/strands?sort=started'))).toEqual(expected);

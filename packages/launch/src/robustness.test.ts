@@ -188,7 +188,7 @@ describe('the database goes away', () => {
     // it comes back under the address that the running server knows
     const port = new URL(system.postgres.url).port;
     system.postgres = await startPostgres(join(system.folder, 'data'), Number(port));
-    const ended = await waitForImport(system.url, started.id, () => {});
+    const ended = await waitForImport(system.url, started.id, { progress() {} });
     expect(ended).toMatchObject({ state: 'done', records: lines.length, understood: lines.length });
     expect((await system.get<Summary>('/summary')).records).toBe(before.records + lines.length);
   });

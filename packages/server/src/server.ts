@@ -1,9 +1,10 @@
 import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { changesRoom } from './changes/room.ts';
-import { connect } from './database/connect.ts';
+import { connect, type Database } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { Partitions } from './database/partitions.ts';
 import { declaredRoom } from './declared/room.ts';
@@ -19,6 +20,7 @@ import { looksRoom } from './looks/room.ts';
 import { overviewRoom } from './overview/room.ts';
 import { Happenings } from './platform/happenings/happenings.ts';
 import { application } from './platform/http/application.ts';
+import type { Metric } from './platform/http/metrics.ts';
 import { serverLog } from './platform/log.ts';
 import type { Platform, Room } from './platform/room.ts';
 import { Waker } from './platform/waker.ts';
@@ -37,7 +39,7 @@ export interface ServerOptions {
   address?: string;
   /** Names besides loopback under which the server may be reached. */
   hosts?: string[];
-  /** Folder for files that have arrived but are not read yet. */
+  /** Folder for files that have arrived but are not read yet; each database has its own in it. */
   spool: string;
   web: string | null;
   /** Makes the demo's data and brings them in; where it is at hand. */
@@ -75,8 +77,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   try {
     await waker.start();
     await migrate(db);
-    const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool: options.spool, happenings, work };
-    rooms = await allRooms(platform, options);
+    const spool = join(options.spool, await identityOf(db));
+    const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool, happenings, work };
+    const { all, metrics } = await allRooms(platform, options);
+    rooms = all;
     await happenings.start();
     await work.start();
     for (const room of rooms) await room.start?.();
@@ -86,6 +90,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       log,
       web: options.web,
       hosts: options.hosts ?? [],
+      metrics,
     });
     const server = createServer(app);
     server.requestTimeout = 0; // an upload may take as long as it takes; its pieces are timed by the sender
@@ -106,6 +111,14 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   }
 }
 
+/** A name that no other database has, of any server: what several share is parted by it. */
+async function identityOf(db: Database): Promise<string> {
+  const { rows } = await db.raw<{ rows: { name: string }[] }>(
+    `select s.system_identifier || '-' || d.oid as name from pg_control_system() s, pg_database d where d.datname = current_database()`,
+  );
+  return rows[0]!.name;
+}
+
 async function listen(server: Server, port: number, address: string): Promise<void> {
   server.listen(port, address);
   await Promise.race([
@@ -117,7 +130,7 @@ async function listen(server: Server, port: number, address: string): Promise<vo
 }
 
 /** The rooms, from the ground up: each is given what stands below it. What lies above one is handed to it as a question, to be asked once all stand. */
-async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions): Promise<Room[]> {
+async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions): Promise<{ all: Room[]; metrics: () => Promise<Metric[]> }> {
   const partitions = new Partitions();
   const evidence = await evidenceRoom(platform);
   const kept = keptRoom(platform, evidence);
@@ -133,5 +146,6 @@ async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions)
   const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
-  return [evidence, kept, weave, declared, changes, explaining, strands, find, live, indexing, looks, gathering, runbooks, overview];
+  const all = [evidence, kept, weave, declared, changes, explaining, strands, find, live, indexing, looks, gathering, runbooks, overview];
+  return { all, metrics: overview.metrics };
 }

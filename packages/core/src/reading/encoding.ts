@@ -26,16 +26,27 @@ export function guessEncoding(bytes: Uint8Array): Encoding {
   return bytes.includes(0) ? 'utf-8' : 'windows-1252';
 }
 
-/** Whether these bytes are no text: control bytes that no log writes, in number. */
+/** Control bytes that no log writes. */
+const isOdd = (byte: number): boolean => byte < 9 || (byte > 13 && byte < 27) || (byte > 27 && byte < 32);
+
+/**
+ * Whether these bytes are no text: control bytes that no log writes, in number, and in most of what there is. A log into which a program spilt some
+ * bytes is one all the same: what lies between its lines is kept whole.
+ */
 export function looksBinary(bytes: Uint8Array): boolean {
   if (bytes.length === 0 || (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff)) return false;
+  const head = Math.min(bytes.length, 8192);
   let odd = 0;
-  const length = Math.min(bytes.length, 8192);
-  for (let i = 0; i < length; i++) {
-    const byte = bytes[i]!;
-    if (byte < 9 || (byte > 13 && byte < 27) || (byte > 27 && byte < 32)) odd++;
+  for (let i = 0; i < head; i++) if (isOdd(bytes[i]!)) odd++;
+  if (odd <= 4 + head / 50) return false;
+  let readable = 0;
+  for (let from = 0; from < bytes.length;) {
+    let to = bytes.indexOf(10, from);
+    if (to < 0) to = bytes.length;
+    if (to > from && !bytes.subarray(from, to).some(isOdd)) readable += to - from;
+    from = to + 1;
   }
-  return odd > 4 + length / 50;
+  return readable < bytes.length / 2;
 }
 
 /** Text of a view that holds one character for each byte of UTF-8. */

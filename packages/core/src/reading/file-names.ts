@@ -19,3 +19,10 @@ export function holdsSeveral(folder: string, files: readonly string[]): boolean 
   const own = files.filter((file) => standsAlone(file, folder));
   return own.length > files.length / 2 && new Set(own.map((file) => wordsOf(file)[0])).size > 1;
 }
+
+/**
+ * A path as it can be sent and shown: control characters (an escape sign that a program left in a name) stand as their pictures, so that nothing of the
+ * name is lost, and none of them breaks the lines in which names travel.
+ */
+export const visiblePath = (path: string): string =>
+  path.replace(/[\u0000-\u001f\u007f]/g, (sign) => (sign === '\u007f' ? '\u2421' : String.fromCharCode(0x2400 + sign.charCodeAt(0))));

@@ -39,7 +39,7 @@ export async function startSystem(web: string | null = null, more: { wordsAfter?
     get: <T>(path: string) => call<T>(`${system.url}/api${path}`),
     bring: async (files, query = {}) => {
       const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
-      return waitForImport(system.url, started.id, () => {});
+      return waitForImport(system.url, started.id, { progress() {} });
     },
     restart: async (meanwhile, port) => {
       await system.server.close();

@@ -14,3 +14,16 @@ export function isDatabaseAway(error: unknown): boolean {
 
 /** Two transactions were in each other's way (deadlock, serialisation failure, lock not to be had in time): the same goes well when it is tried again. */
 export const isTransient = (error: unknown): boolean => ['40P01', '40001', '55P03'].includes((error as Failure).code ?? '');
+
+const LONGEST_AWAY = 300_000;
+/** Asks again until the database is back, for a while: for answers that are half told. */
+export async function whenThere<Result>(ask: () => Promise<Result>): Promise<Result> {
+  for (const until = Date.now() + LONGEST_AWAY; ;) {
+    try {
+      return await ask();
+    } catch (error) {
+      if (!isDatabaseAway(error) || Date.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+  }
+}

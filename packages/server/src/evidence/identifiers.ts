@@ -40,6 +40,11 @@ export const FOUNDER = `select founder, valid_to from tie where key = coalesce(r
 /** Most ties of one reused identifier that are looked at. */
 const MOST_TIES = 200;
 
+/** Most ties of one strand, and pairs among its identifiers. */
+const MOST_OWN = 5000;
+const MOST_EDGES = 20_000;
+const EDGE_ORDER = ['first_at', 'first_id', 'a', 'b'];
+
 /** A strand's id: its founding identifier, readable. */
 export const strandId = (kind: string, scope: string, value: string): string => `${kind}${scope === '' ? '' : `@${scope}`}:${value}`;
 /** Key of the founding identifier that a strand's id names; null where it names none. */
@@ -102,15 +107,38 @@ export class IdentifierRepository {
     );
   }
   tiesOf(founder: number): Promise<TieRow[]> {
-    return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(5000).select('key', 'founder', 'valid_from', 'valid_to');
+    return this.db<TieRow>('tie').where({ founder }).orderBy('valid_from').limit(MOST_OWN).select('key', 'founder', 'valid_from', 'valid_to');
+  }
+  /** The same for many, in the order asked. */
+  async tiesOfAll(founders: readonly number[]): Promise<TieRow[][]> {
+    const { rows } = await this.db.raw<{ rows: TieRow[] }>(
+      `select t.* from unnest(?::bigint[]) u(founder) cross join lateral
+         (select key, founder, valid_from, valid_to from tie where founder = u.founder order by valid_from limit ${MOST_OWN}) t`,
+      [[...new Set(founders)]],
+    );
+    const byFounder = new Map<number, TieRow[]>();
+    for (const row of rows) byFounder.set(row.founder, [...(byFounder.get(row.founder) ?? []), row]);
+    return founders.map((one) => byFounder.get(one) ?? []);
   }
   edgesAmong(keys: readonly number[]): Promise<EdgeRow[]> {
     return this.db('edge')
       .whereIn('a', keys as number[])
       .whereIn('b', keys as number[])
-      .orderBy('first_at')
-      .limit(20_000)
+      .orderBy(EDGE_ORDER)
+      .limit(MOST_EDGES)
       .select('a', 'b', 'first_at', 'first_id');
+  }
+  /** The same for many groups of keys, in the order asked. */
+  async edgesAmongEach(groups: readonly (readonly number[])[]): Promise<EdgeRow[][]> {
+    const { rows } = await this.db.raw<{ rows: (EdgeRow & { part: number })[] }>(
+      `with k as (select * from unnest(?::int[], ?::bigint[]) k(part, key))
+       select k.part, e.a, e.b, e.first_at, e.first_id from k join edge e on e.a = k.key join k o on o.part = k.part and o.key = e.b
+         order by k.part, ${EDGE_ORDER.map((column) => `e.${column}`).join(', ')}`,
+      [groups.flatMap((keys, part) => keys.map(() => part)), groups.flat()],
+    );
+    const found = groups.map((): EdgeRow[] => []);
+    for (const { part, ...edge } of rows) if (found[part]!.length < MOST_EDGES) found[part]!.push(edge);
+    return found;
   }
 
   /** Whether an identifier of this kind and value was ever seen, under its key. */

@@ -106,6 +106,19 @@ function tallyQuery(from: number, to: number, narrowing: Narrowed, slot: { from:
   ];
 }
 
+/** A strand whose records are asked for together with others. */
+interface OfStrand {
+  founder: number;
+  keys: readonly number[];
+  from: number;
+  to: number;
+  /** How many it has. */
+  records: number;
+}
+/** Records that are gone through for each one that is wanted, at most. */
+const DENSE = 10;
+const MINUTE = 60_000_000;
+
 /** Records by place in time. Every query is bounded in number, and pages by (at, id). */
 export class RecordRepository {
   constructor(private readonly db: Database) {}
@@ -259,6 +272,42 @@ export class RecordRepository {
       [...parts.flatMap((part) => part.bindings as string[]), limit],
     );
     return rows;
+  }
+
+  /** Records of many strands that have lasting keys alone, each within its time and in the order of `ofStrand`; by founder. */
+  async ofStrands(strands: readonly OfStrand[]): Promise<Map<number, RecordRow[]>> {
+    const columns = COLUMNS.map((column) => `r.${column}`).join(', ');
+    const owners = strands.flatMap((one) => one.keys.map((key) => ({ ...one, key })));
+    const keys = owners.map((one) => one.key);
+    const low = strands.reduce((least, one) => Math.min(least, one.from), Infinity);
+    const high = strands.reduce((most, one) => Math.max(most, one.to), -Infinity);
+    // where a good part of what was written meanwhile is theirs, it is gone through; else it is looked up by what it names
+    const within = await this.db('minute_count')
+      .whereBetween('minute', [Math.floor(low / MINUTE), Math.floor(high / MINUTE)])
+      .sum({ count: 'count' })
+      .first();
+    const dense = Number(within?.count ?? 0) <= DENSE * strands.reduce((sum, one) => sum + one.records, 0);
+    const { rows } = await this.db.raw<{ rows: (RecordRow & { founder: number })[] }>(
+      `select * from (
+         select o.founder, ${columns} from record r join unnest(?::bigint[], ?::bigint[], ?::bigint[], ?::bigint[]) o(key, founder, low, high) on o.key = r.home
+          where ${dense ? '' : 'r.keys && ?::bigint[] and'} r.at between ? and ? and r.at between o.low and o.high
+         union all
+         select t.founder, ${columns} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
+          where t.founder = any(?::bigint[])) one order by at, id`,
+      [
+        keys,
+        owners.map((one) => one.founder),
+        owners.map((one) => one.from),
+        owners.map((one) => one.to),
+        ...(dense ? [] : [keys]),
+        low,
+        high,
+        strands.map((one) => one.founder),
+      ],
+    );
+    const byFounder = new Map<number, RecordRow[]>(strands.map((one) => [one.founder, []]));
+    for (const { founder, ...row } of rows) byFounder.get(founder)!.push(row as RecordRow);
+    return byFounder;
   }
 
   /** What of these sources was not understood, by look, the most frequent first, each with its first record. */

@@ -1,5 +1,5 @@
 import type { ReadingHints } from '@fadenweg/core';
-import type { Database } from '../database/connect.ts';
+import { patiently, type Database } from '../database/connect.ts';
 import { lockSources, transaction } from '../database/transaction.ts';
 import { tell } from '../platform/happenings/tell.ts';
 import { SPANS, type ComponentSpan } from './component-spans.ts';
@@ -164,12 +164,18 @@ export class SourceRepository {
     return this.db('source').whereIn('id', ids).orderBy('id');
   }
   /** A source that holds exactly these bytes already, or shorter ones that may be their beginning: whoever goes on compares. */
-  async twin(family: string, size: number, contentHash: string, headHash: string): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
+  async twin(
+    family: string,
+    size: number,
+    contentHash: string,
+    headHash: string,
+    states: readonly SourceRow['state'][] = ['done'],
+  ): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
     const shorter: SourceRow[] = same
       ? []
       : await this.db('source')
-          .where({ state: 'done' })
+          .whereIn('state', [...states])
           .where((or) => or.where({ family }).orWhere({ head_hash: headHash }))
           .where('size', '<', size)
           .orderBy('size', 'desc')
@@ -203,6 +209,10 @@ export class SourceRepository {
     const now = new Map((await this.byNumbers(ids.filter((id) => !free.has(id)))).map((row) => [row.id, row.spool]));
     return of.filter(({ id, spool }) => free.has(id) || now.get(id) !== spool).map((one) => one.spool);
   }
+  /** Files that sources are still to be read from. */
+  spoolFiles(): Promise<string[]> {
+    return this.db('source').whereNotNull('spool').pluck('spool');
+  }
   /** Gives a source that is read to its end more to read; false where it is being read, or is gone. */
   async handOver(id: number, more: Pick<SourceRow, 'spool' | 'spool_from' | 'size' | 'content_hash' | 'growing'>): Promise<boolean> {
     return (
@@ -235,7 +245,7 @@ export class SourceRepository {
    * the records for each of those that it does leave.
    */
   async counted(): Promise<void> {
-    await this.db.raw('analyze source, component, host, shape');
+    await patiently(this.db, (trx) => trx.raw('analyze source, component, host, shape'));
   }
 
   /** Sources that are not done yet are not taken up again. */
@@ -250,19 +260,23 @@ export class SourceRepository {
 
   /** Sources that name identifiers of these kinds. */
   async withKinds(kindIds: readonly number[]): Promise<number[]> {
-    return this.db('sighting')
-      .whereIn('kind_id', kindIds as number[])
-      .distinct()
-      .pluck('source_id');
+    return patiently(this.db, (trx) =>
+      trx('sighting')
+        .whereIn('kind_id', kindIds as number[])
+        .distinct()
+        .pluck('source_id'),
+    );
   }
 
   /** Sources in which a component says one of these texts, or says more than is kept of it; null stands for every component. */
   async saying(texts: readonly { component: string | null; contains: string }[]): Promise<number[]> {
     const of = '(component_id in (select id from component where name = ?) and strpos(message, ?) > 0)';
     const said = texts.map(({ component }) => (component === null ? 'strpos(message, ?) > 0' : of));
-    const { rows } = await this.db.raw<{ rows: { source_id: number }[] }>(
-      `select distinct source_id from record where flags & ${FLAG.shortened} <> 0 or ${said.join(' or ')}`,
-      texts.flatMap(({ component, contains }) => (component === null ? [contains] : [component, contains])),
+    const { rows } = await patiently(this.db, (trx) =>
+      trx.raw<{ rows: { source_id: number }[] }>(
+        `select distinct source_id from record where flags & ${FLAG.shortened} <> 0 or ${said.join(' or ')}`,
+        texts.flatMap(({ component, contains }) => (component === null ? [contains] : [component, contains])),
+      ),
     );
     return rows.map((row) => row.source_id);
   }
@@ -271,10 +285,12 @@ export class SourceRepository {
   async naming(patterns: readonly string[], fields: readonly string[]): Promise<number[]> {
     const texts = patterns.map((pattern) => `(?:${pattern})`).join('|');
     const names = fields.map((field) => `%${field.replace(/[%_\\]/g, '\\$&')}":%`);
-    const { rows } = await this.db.raw<{ rows: { source_id: number }[] }>(
-      // the records once, whatever is known of these tables: joined to the sources, they were gone through for each of these
-      `select distinct source_id from record where attributes::text like any(?) ${patterns.length > 0 ? 'or message ~ ? or attributes::text ~ ?' : ''}`,
-      [names, ...(patterns.length > 0 ? [texts, texts] : [])],
+    const { rows } = await patiently(this.db, (trx) =>
+      trx.raw<{ rows: { source_id: number }[] }>(
+        // the records once, whatever is known of these tables: joined to the sources, they were gone through for each of these
+        `select distinct source_id from record where attributes::text like any(?) ${patterns.length > 0 ? 'or message ~ ? or attributes::text ~ ?' : ''}`,
+        [names, ...(patterns.length > 0 ? [texts, texts] : [])],
+      ),
     );
     const ids = rows.map((row) => row.source_id);
     return this.db('source').whereIn('id', ids).where('state', 'done').pluck('id');

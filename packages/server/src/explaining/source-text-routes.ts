@@ -1,10 +1,10 @@
-import busboy from 'busboy';
 import type { Request } from 'express';
 import Joi from 'joi';
 import type { Page, SourceText, TextLines, Written, WrittenPlaces } from '@fadenweg/api';
 import { decode, guessEncoding, looksBinary } from '@fadenweg/core';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { instant } from '../platform/http/inputs.ts';
+import { receiveFiles, TooManyFiles } from '../platform/http/multipart.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { SourceTextRepository, TextToKeep } from './source-text-rows.ts';
 import type { SourceTexts } from './source-texts.ts';
@@ -92,37 +92,27 @@ export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts)
 }
 
 /** The texts of an upload; what is binary or too large is left out, what is too much altogether is refused. */
-function received(request: Request): Promise<{ files: TextToKeep[]; leftOut: number }> {
-  if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? ''))
-    throw new Refusal(415, 'Not multipart', 'Files come as multipart/form-data.', 'Send each file as a part with its path as the file name.');
-  return new Promise((resolve, reject) => {
-    const parser = busboy({ headers: request.headers, preservePath: true, limits: { files: MOST_FILES, fileSize: LARGEST, fields: MOST_FILES } });
-    const files = new Map<string, string>();
-    let leftOut = 0;
-    let bytes = 0;
-    const tooMuch = (what: string): void => {
-      request.unpipe(parser);
-      request.resume();
-      reject(new Refusal(413, 'Too much source text', what, 'Register the program’s own source text alone, without its libraries.'));
-    };
-    parser.on('file', (_name, stream, info) => {
+async function received(request: Request): Promise<{ files: TextToKeep[]; leftOut: number }> {
+  const files = new Map<string, string>();
+  let [leftOut, bytes] = [0, 0];
+  const tooMuch = (what: string): Refusal =>
+    new Refusal(413, 'Too much source text', what, 'Register the program’s own source text alone, without its libraries.');
+  try {
+    await receiveFiles(request, { files: MOST_FILES, fileSize: LARGEST }, async ({ name, content }) => {
       const chunks: Buffer[] = [];
-      stream.on('data', (chunk: Buffer) => {
+      for await (const chunk of content as AsyncIterable<Buffer>) {
         bytes += chunk.length;
-        if (bytes > LARGEST_ALL) tooMuch(`More than ${LARGEST_ALL >> 20} MB altogether.`);
-        else chunks.push(chunk);
-      });
-      stream.on('error', reject);
-      stream.on('close', () => {
-        const body = Buffer.concat(chunks);
-        if ((stream as { truncated?: boolean }).truncated || looksBinary(body)) leftOut++;
-        else files.set(cleanPath(info.filename ?? 'unnamed'), decode(body, guessEncoding(body)).replaceAll('\u0000', ''));
-      });
+        if (bytes > LARGEST_ALL) throw tooMuch(`More than ${LARGEST_ALL >> 20} MB altogether.`);
+        chunks.push(chunk);
+      }
+      const body = Buffer.concat(chunks);
+      if (content.truncated || looksBinary(body)) leftOut++;
+      else files.set(cleanPath(name), decode(body, guessEncoding(body)).replaceAll('\u0000', ''));
     });
-    parser.on('filesLimit', () => tooMuch(`More than ${MOST_FILES.toLocaleString('en')} files.`));
-    parser.on('error', (error: Error) => reject(new Refusal(400, 'The upload broke off', error.message)));
-    parser.on('close', () => resolve({ files: [...files].map(([path, body]) => ({ path, body })), leftOut }));
-    request.on('aborted', () => reject(new Error('the sender went away')));
-    request.pipe(parser);
-  });
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    if (error instanceof TooManyFiles) throw tooMuch(`More than ${MOST_FILES.toLocaleString('en')} files.`);
+    throw new Refusal(400, 'The upload broke off', (error as Error).message);
+  }
+  return { files: [...files].map(([path, body]) => ({ path, body })), leftOut };
 }

@@ -95,9 +95,10 @@ export function recordRoutes(
     const names = only ?? withoutSources;
     return names === undefined ? undefined : { ids: await sources.withParts(names.split(',').map(Number)), out: only === undefined };
   };
-  const question = async (query: Asking, order: 'oldest' | 'latest' = 'latest'): Promise<Asked> => ({
+  const question = async (query: Asking, signal: AbortSignal, order: 'oldest' | 'latest' = 'latest'): Promise<Asked> => ({
     ...asked(query, order),
     sources: await among(query),
+    signal,
   });
   return [
     endpoint<Asking & { order: 'oldest' | 'latest'; after?: string; limit: number }>({
@@ -105,8 +106,8 @@ export function recordRoutes(
       path: '/records',
       summary: 'Records of a window that a search finds, paged by key; a page may end early, and `next` goes on',
       query: Joi.object({ ...asking, order: Joi.string().valid('oldest', 'latest').default('latest'), after, limit: limit(1000, 200) }),
-      async run({ query }): Promise<FoundPage> {
-        return find.page(await question(query, query.order), query.limit);
+      async run({ query, signal }): Promise<FoundPage> {
+        return find.page(await question(query, signal, query.order), query.limit);
       },
     }),
     endpoint<Asking & { order: 'oldest' | 'latest'; format: RecordFormat }>({
@@ -121,9 +122,9 @@ export function recordRoutes(
           .valid(...Object.keys(RECORD_FORMATS))
           .default('jsonl'),
       }),
-      async run({ query }, request, response): Promise<undefined> {
+      async run({ query, signal }, request, response): Promise<undefined> {
         const { format, ...rest } = query;
-        const wanted = await question(rest, query.order);
+        const wanted = await question(rest, signal, query.order);
         response.type(RECORD_FORMATS[format]);
         await pipeline(Readable.from(taken.pieces(wanted, format)), response).catch((error: NodeJS.ErrnoException) => {
           if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
@@ -135,8 +136,8 @@ export function recordRoutes(
       path: '/records/tally',
       summary: 'How many records a search finds, by time slot and level, part after part from the latest back',
       query: Joi.object({ ...asking, from: instant.required(), to: instant.required(), slotMs: Joi.number().integer().min(1).required(), after }),
-      async run({ query }): Promise<TimelinePart> {
-        return find.tally(await question(query), query.slotMs * 1000);
+      async run({ query, signal }): Promise<TimelinePart> {
+        return find.tally(await question(query, signal), query.slotMs * 1000);
       },
     }),
     endpoint<Asking & { fields: string; limit: number; effort: Effort }>({
@@ -149,9 +150,9 @@ export function recordRoutes(
         limit: limit(200, 20),
         effort: Joi.string().valid('quick', 'thorough').default('thorough'),
       }),
-      async run({ query }): Promise<Page<FieldValues>> {
+      async run({ query, signal }): Promise<Page<FieldValues>> {
         const fields = [...new Set(splitList(query.fields) ?? [])].slice(0, MOST_FIELDS);
-        return { items: await find.values(await question(query), fields, query.limit, query.effort), next: null };
+        return { items: await find.values(await question(query, signal), fields, query.limit, query.effort), next: null };
       },
     }),
     endpoint<Asking>({
@@ -159,8 +160,8 @@ export function recordRoutes(
       path: '/records/fields',
       summary: 'Names of fields that records have, for a search to ask for',
       query: Joi.object(asking),
-      async run({ query }): Promise<Page<string>> {
-        return { items: await find.fields(await question(query)), next: null };
+      async run({ query, signal }): Promise<Page<string>> {
+        return { items: await find.fields(await question(query, signal)), next: null };
       },
     }),
     endpoint<Asking & { by: string; after?: string }>({
@@ -168,8 +169,8 @@ export function recordRoutes(
       path: '/records/groups',
       summary: 'What a search finds, grouped by the values of a field or by strand, part after part from the latest back',
       query: Joi.object({ ...asking, by: Joi.string().max(100).required(), after }),
-      async run({ query }): Promise<GroupsPart> {
-        return find.groups(await question(query), query.by);
+      async run({ query, signal }): Promise<GroupsPart> {
+        return find.groups(await question(query, signal), query.by);
       },
     }),
     endpoint<Asking & { by: string; direction: 'up' | 'down'; beyond?: string; limit: number; after?: string }>({
@@ -185,9 +186,9 @@ export function recordRoutes(
         limit: limit(500, 200),
         after,
       }),
-      async run({ query }): Promise<RankedPart> {
+      async run({ query, signal }): Promise<RankedPart> {
         const beyond = query.beyond === undefined ? null : rankOfText(query.beyond);
-        return find.ranked(await question(query), { field: query.by, down: query.direction === 'down', beyond }, query.limit);
+        return find.ranked(await question(query, signal), { field: query.by, down: query.direction === 'down', beyond }, query.limit);
       },
     }),
     endpoint<Asking & { field: string; value: string }>({
@@ -195,8 +196,8 @@ export function recordRoutes(
       path: '/records/against',
       summary: 'What tells the records with a value of a field from all others among the latest that a search finds',
       query: Joi.object({ ...asking, field: Joi.string().max(100).required(), value: Joi.string().max(300).required() }),
-      async run({ query }): Promise<Contrasted> {
-        return find.against(await question(query), query.field, query.value);
+      async run({ query, signal }): Promise<Contrasted> {
+        return find.against(await question(query, signal), query.field, query.value);
       },
     }),
     endpoint<Among & { from: string; to: string; slots: number }>({

@@ -5,6 +5,7 @@ import type { SourceRepository } from '../evidence/sources.ts';
 import type { ActiveRules, QuietRules } from '../kept/quiet-rules.ts';
 import { Pace } from './pace.ts';
 import { both, either, narrow, type Narrowing } from './narrowing.ts';
+import { Turn } from './turn.ts';
 import { parsedRule, searchCache, type Needed, type Searchables, type SearchCache } from './searchables.ts';
 
 export interface Asked {
@@ -20,6 +21,8 @@ export interface Asked {
   quiet: boolean;
   order: 'oldest' | 'latest';
   after: Cursor | null;
+  /** Raised when nobody waits for the answer any more. */
+  signal?: AbortSignal;
 }
 export interface Visitor {
   /** Fields that `take` reads of the record, '*' for whatever there is; none where it reads only the row. */
@@ -146,6 +149,7 @@ export class Scanner {
     /** Where little is found, the stretch behind is asked for at the same time. */
     let ahead: Stretch | null = null;
     for (;;) {
+      asked.signal?.throwIfAborted();
       const now: Stretch = ahead ?? (await stretch(cursor));
       const { edge, planned, fetched } = now;
       const done = latest ? edge <= asked.from : edge >= asked.to;
@@ -155,7 +159,10 @@ export class Scanner {
       const begin = Date.now();
       const records = plain ? null : await this.searchables.of(rows, needed, cache);
       await visitor.prepare?.(rows, cache);
+      const turn = new Turn(asked.signal);
       for (const [i, row] of rows.entries()) {
+        // a pattern may take long over each record: others are served meanwhile, and the call ends in time
+        if (turn.isOver() && (await turn.yielded()) && Date.now() >= until && i > 0) return rows[i - 1]!;
         const record = records === null ? null : records[i]!;
         if (record !== null && !test(record)) continue;
         const rule = rules && record ? rules.hides(record) : -1;

@@ -1,10 +1,9 @@
-import busboy from 'busboy';
 import Joi from 'joi';
-import type { Request } from 'express';
 import type { ImportInfo, Page } from '@fadenweg/api';
 import { isZone } from '@fadenweg/core';
 import { cleanPath } from '../platform/http/clean-path.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { receiveFiles } from '../platform/http/multipart.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { ImportService } from './import-service.ts';
 
@@ -33,15 +32,19 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       async run({ query, who }, request): Promise<ImportInfo> {
         if (!isZone(query.zone))
           throw new Refusal(400, 'Unknown zone', `“${query.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? ''))
-          throw new Refusal(415, 'Not multipart', 'Files come as multipart/form-data.', 'Send each file as a part with its path as the file name.');
-        const id = await imports.begin({ ...query, who });
+        let begun: Promise<number> | null = null;
+        const begin = (): Promise<number> => (begun ??= imports.begin({ ...query, who }));
         let problem: string | null = null;
         try {
-          await receiveAll(request, imports, id).finally(() => imports.allNoted(id));
+          await receiveFiles(request, { files: MOST_FILES }, async ({ name, modified, content }) => {
+            await imports.receive(await begin(), cleanPath(name), content, modified);
+          });
         } catch (error) {
+          if (error instanceof Refusal) throw error;
           problem = `the upload broke off: ${(error as Error).message}`;
         }
+        const id = await begin();
+        await imports.allNoted(id).catch((error: Error) => (problem ??= `the upload broke off: ${error.message}`));
         await imports.received(id, problem);
         return imports.progress.of((await imports.rows.one(id))!);
       },
@@ -75,30 +78,4 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       },
     }),
   ];
-}
-
-/** Takes in one file after the other; a part is not read on before the one ahead of it is stored. */
-function receiveAll(request: Request, imports: ImportService, id: number): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const parser = busboy({ headers: request.headers, preservePath: true, limits: { files: MOST_FILES, fields: 100, fieldSize: 10_000 } });
-    let receiving = Promise.resolve();
-    const modified = new Map<string, Date>();
-    parser.on('field', (name, value) => {
-      const date = new Date(Number(value));
-      if (name.startsWith('modified:') && !Number.isNaN(date.getTime())) modified.set(name.slice(9), date);
-    });
-    parser.on('file', (_name, stream, info) => {
-      const path = cleanPath(info.filename ?? 'unnamed');
-      receiving = receiving.then(() => imports.receive(id, path, stream, modified.get(info.filename ?? '') ?? new Date()));
-      receiving.catch((error: Error) => {
-        stream.resume();
-        reject(error);
-      });
-    });
-    parser.on('filesLimit', () => reject(new Error(`more than ${MOST_FILES} files at once`)));
-    parser.on('error', (error: Error) => reject(error));
-    parser.on('close', () => void receiving.then(resolve, reject));
-    request.on('aborted', () => reject(new Error('the sender went away')));
-    request.pipe(parser);
-  });
 }

@@ -170,7 +170,9 @@ export class ImportService {
     const handle = await open(file);
     const [{ size }, { bytesRead }] = await Promise.all([handle.stat(), handle.read(head, 0, HEAD, 0)]).finally(() => handle.close());
     const headHash = createHash('sha256').update(head.subarray(0, bytesRead)).digest('hex');
-    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash);
+    // also one that is being read, as after a kill: whoever goes on with it waits until it is
+    const states = ['done', 'waiting', 'reading'] as const;
+    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash, states);
     for (const one of shorter) if ((await prefixHash(file, one.size)) === one.content_hash) return { same, shorter: one };
     return { same, shorter: null };
   }

@@ -15,6 +15,7 @@ import { ImportService } from './import-service.ts';
 import { ImportRepository } from './imports.ts';
 import { Intake, type Read } from './intake/intake.ts';
 import { sourceRoutes } from './source-routes.ts';
+import { clearSpool } from './spool-folder.ts';
 
 /** How logs come in: imports, files that are followed, reading, and reading again. */
 export interface Gathering extends Room {
@@ -79,6 +80,7 @@ export function gatheringRoom(
       ...demoRoutes(demo, imports, work),
     ],
     async start() {
+      await clearSpool(spool, await sources.spoolFiles());
       await coverage.learnMissing();
       await imports.takeUp();
       await following.start();

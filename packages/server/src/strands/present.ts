@@ -90,7 +90,14 @@ export class Presenter {
   }
 
   async summaries(rows: readonly StrandRow[], flows: readonly (FlowRules & { usualUs: number | null })[]): Promise<StrandSummary[]> {
-    const named = await this.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties]));
+    return this.summariesBy(rows, flows, await this.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties])));
+  }
+  /** @param named their founders and parties */
+  summariesBy(
+    rows: readonly StrandRow[],
+    flows: readonly (FlowRules & { usualUs: number | null })[],
+    named: ReadonlyMap<number, Named>,
+  ): StrandSummary[] {
     return rows.map((row) => {
       const founder = named.get(row.founder);
       const flow = flows.find((one) => one.name === row.flow);

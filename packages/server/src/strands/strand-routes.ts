@@ -186,6 +186,8 @@ export function strandRoutes(
       }),
       async run({ query }, request, response): Promise<undefined> {
         const filter = await filterOf(query);
+        // who takes them along can tell when some are missing
+        response.set('X-Strands', String((await strands.counts(filter)).reduce((sum, one) => sum + Number(one.count), 0)));
         response.type(STRAND_FORMATS[query.format]);
         await pipeline(Readable.from(exportedStrands(strands, filter, query.format, query.records)), response).catch(
           (error: NodeJS.ErrnoException) => {

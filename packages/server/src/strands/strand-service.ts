@@ -39,6 +39,8 @@ import { reachByFlow } from '../weaving/reach.ts';
 import type { Changes } from '../changes/changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey } from '../evidence/record-key.ts';
+import { lookUpsTogether } from './look-ups-together.ts';
+import { lookUpsAlone, type LookUpRows, type LookUps } from './look-ups.ts';
 import type { Presenter } from './present.ts';
 import { findingInWords, identifiersOf, partsInWords, pathInWords } from './strand-in-words.ts';
 
@@ -70,6 +72,8 @@ const LONG = 1000;
 
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
 export class StrandService {
+  private readonly rowsOf: LookUpRows;
+  private readonly alone: LookUps;
   private readonly reading = new KeptAWhile<Followed>(4, 10_000, ({ rows }) => rows.length >= LONG);
 
   constructor(
@@ -81,7 +85,10 @@ export class StrandService {
     private readonly names: Names,
     private readonly presenter: Presenter,
     private readonly others: { holders: LockHolders; changes: Changes },
-  ) {}
+  ) {
+    this.rowsOf = { strands, records, identifiers, declarations, sources, presenter, changes: others.changes };
+    this.alone = lookUpsAlone(this.rowsOf);
+  }
 
   async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
     const rows = await this.strands.list(filter, sort, after, limit + 1);
@@ -151,10 +158,13 @@ export class StrandService {
     return (await this.worked(row)).strand;
   }
 
-  /** The strand, and where its records stand: the path of the source below what was brought in, the line from 1. */
-  async exported(row: StrandRow, withRecords: boolean): Promise<ExportedStrand> {
-    const { strand, places } = await this.worked(row);
-    return withRecords ? { ...strand, recordsAt: places } : strand;
+  /** For many strands, one after the other or side by side: each with, if wanted, where its records stand (the path of the source below what was brought in, the line from 1). */
+  exporting(withRecords: boolean): (row: StrandRow) => Promise<ExportedStrand> {
+    const look = lookUpsTogether(this.rowsOf);
+    return async (row) => {
+      const { strand, places } = await this.worked(row, look);
+      return withRecords ? { ...strand, recordsAt: places } : strand;
+    };
   }
 
   /** What a strand is, told for somebody who does not read logs. */
@@ -175,17 +185,17 @@ export class StrandService {
     }));
   }
 
-  private async worked(row: StrandRow): Promise<{ strand: Strand; places: RecordPlace[] }> {
+  private async worked(row: StrandRow, look: LookUps = this.alone): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
     const [{ ties, rows, records, named, edges, path }, flows, end, relatedSummaries] = await Promise.all([
-      this.followed(row),
+      this.followed(row, look),
       this.declarations.flows(),
-      this.sources.evidenceEnd(),
-      this.related(founder),
+      look.evidenceEnd(),
+      look.related(founder),
     ]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
-    const [twin, paths] = await Promise.all([this.twin(row, named), this.sources.byIds(rows.map((one) => one.source_id))]);
+    const [twin, paths] = await Promise.all([this.twin(row, named, look), look.paths(rows.map((one) => one.source_id))]);
     const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
@@ -217,7 +227,7 @@ export class StrandService {
         records: leg.records.length,
       })),
       ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual.holding(records[0]!.at)) : new Map()),
-      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin), // prettier-ignore
+      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin, look), // prettier-ignore
       related: relatedSummaries.map((one) => ({
         strand: one.id,
         businessId: one.businessId,
@@ -230,12 +240,18 @@ export class StrandService {
   }
 
   /** Findings with what takes others to know: how many strands are alike, which one held what was waited for, what changed before, what is known of the like. */
-  private async withOthers(row: StrandRow, findings: Finding[], rows: readonly RecordRow[], twin: { strand: string } | null): Promise<Finding[]> {
+  private async withOthers(
+    row: StrandRow,
+    findings: Finding[],
+    rows: readonly RecordRow[],
+    twin: { strand: string } | null,
+    look: LookUps,
+  ): Promise<Finding[]> {
     const { holders, changes } = this.others;
-    const [holder, causes] = await Promise.all([holders.of(row.founder, rows), changes.causes(findings.map((one) => one.signature))]);
+    const [holder, causes] = await Promise.all([holders.of(row.founder, rows), look.causes(findings.map((one) => one.signature))]);
     return Promise.all(
       findings.map(async (finding) => {
-        const { count, since } = await this.strands.similar(finding.signature, row.founder);
+        const { count, since } = await look.similar(finding.signature, row.founder);
         const waited = holder && this.names.component(holder.component) === finding.component;
         const other = waited ? holder.strand : finding.kind === 'doubled' ? twin?.strand : undefined;
         // the change that brings the first of them about lies before it
@@ -280,18 +296,18 @@ export class StrandService {
   }
 
   /** What a strand consists of, with its path. The strand and its lines are asked for side by side, and long ones page by page. */
-  followed(row: StrandRow): Promise<Followed> {
-    return this.reading.get(`${row.founder} ${row.records} ${row.ended_at}`, () => this.follow(row));
+  followed(row: StrandRow, look: LookUps = this.alone): Promise<Followed> {
+    return this.reading.get(`${row.founder} ${row.records} ${row.ended_at}`, () => this.follow(row, look));
   }
-  private async follow(row: StrandRow): Promise<Followed> {
-    const ties = await this.identifiers.tiesOf(row.founder);
+  private async follow(row: StrandRow, look: LookUps): Promise<Followed> {
+    const ties = await look.tiesOf(row.founder);
     const keys = [...new Set(ties.map((tie) => tie.key))];
     const [rows, named, edges] = await Promise.all([
-      this.recordRows(row, ties, null, FOLLOWED),
-      this.identifiers.named([row.founder, ...keys, ...row.parties]),
-      this.identifiers.edgesAmong(keys),
+      look.records(row, ties, row.started_at - COARSE, FOLLOWED),
+      look.named([row.founder, ...keys, ...row.parties]),
+      look.edgesAmong(keys),
     ]);
-    const quoted = await this.identifiers.named(rows.flatMap((one) => one.keys ?? []).filter((key) => !named.has(key)));
+    const quoted = await look.named(rows.flatMap((one) => one.keys ?? []).filter((key) => !named.has(key)));
     const { records, places } = arranged(rows.map((one) => this.coreRecord(one)));
     const isLink = (key: number): boolean => (named.get(key) ?? quoted.get(key))?.role === 'link';
     return {
@@ -306,24 +322,25 @@ export class StrandService {
     };
   }
   /** The earlier strand of its flow with which it shares an identifier that belongs to one only. */
-  private async twin({ founder, flow, parties }: StrandRow, named: Map<number, Named>): Promise<(Twin & { strand: string }) | null> {
+  private async twin(
+    { founder, flow, parties }: StrandRow,
+    named: Map<number, Named>,
+    look: LookUps = this.alone,
+  ): Promise<(Twin & { strand: string }) | null> {
     if (flow === null) return null;
     const once = new Map((await this.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])));
     for (const key of parties) {
       const name = named.get(key);
       const label = name && once.get(name.kind);
-      const first = label === undefined ? undefined : await this.strands.firstOf(flow, key);
+      const first = label === undefined ? undefined : await look.firstOf(flow, key);
       if (name && label !== undefined && first && first.founder !== founder) {
-        const other = (await this.identifiers.named([first.founder])).get(first.founder);
+        const other = (await look.named([first.founder])).get(first.founder);
         return { key, label, value: name.value, of: first.value, strand: other ? strandId(other.kind, other.scope, other.value) : '' };
       }
     }
     return null;
   }
-  private async related(founder: number): Promise<StrandSummary[]> {
-    return this.presenter.summaries(await this.strands.related(founder), await this.declarations.flows());
-  }
-  private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor | null, limit: number): Promise<RecordRow[]> {
+  private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor, limit: number): Promise<RecordRow[]> {
     // what is told in whole seconds may be placed later than it is stored
     return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
   }

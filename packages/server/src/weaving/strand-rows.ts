@@ -74,6 +74,8 @@ export interface StrandCursor {
   founder: number;
 }
 
+const MOST_RELATED = 200;
+
 /** Strands as they were judged. Paged by what they are sorted by, and the founder. */
 export class StrandRepository {
   constructor(private readonly db: Database) {}
@@ -129,6 +131,32 @@ export class StrandRepository {
   }
 
   /** The first strand of a flow that has a party. */
+  /** How many strands have a first finding like that, and the first two of them: one of these is none that is asked about. */
+  async firstAlike(signature: string): Promise<{ count: number; first: { founder: number; startedAt: number }[] }> {
+    const { rows } = await this.db.raw<{ rows: { count: number; founders: number[] | null; begins: number[] | null }[] }>(
+      `select count(*)::bigint as count, (array_agg(founder order by started_at, founder))[1:2] as founders,
+          (array_agg(started_at order by started_at, founder))[1:2] as begins from strand where signature = ?`,
+      [signature],
+    );
+    const { count, founders, begins } = rows[0]!;
+    return { count, first: (founders ?? []).map((founder, i) => ({ founder, startedAt: begins![i]! })) };
+  }
+  /** Of strands, in the order asked. */
+  async signatures(founders: readonly number[]): Promise<(string | null)[]> {
+    const rows: { founder: number; signature: string | null }[] = await this.db('strand').whereIn('founder', [...new Set(founders)]).select('founder', 'signature'); // prettier-ignore
+    const found = new Map(rows.map((row) => [row.founder, row.signature]));
+    return founders.map((one) => found.get(one) ?? null);
+  }
+  /** `firstOf` of many, in the order asked. */
+  async firstOfEach(asked: readonly { flow: string; party: number }[]): Promise<(Pick<StrandRow, 'founder' | 'value'> | undefined)[]> {
+    const { rows } = await this.db.raw<{ rows: { place: number; founder: number; value: string }[] }>(
+      `select u.place::int as place, s.founder, s.value from unnest(?::text[], ?::bigint[]) with ordinality u(flow, party, place)
+         cross join lateral (select founder, value from strand where flow = u.flow and parties @> array[u.party] order by started_at, founder limit 1) s`,
+      [asked.map((one) => one.flow), asked.map((one) => one.party)],
+    );
+    const found = new Map(rows.map((row) => [row.place - 1, row]));
+    return asked.map((_, place) => found.get(place));
+  }
   firstOf(flow: string, party: number): Promise<StrandRow | undefined> {
     return this.db<StrandRow>('strand').where({ flow }).whereRaw('parties @> array[?::bigint]', [party]).orderBy(['started_at', 'founder']).first();
   }
@@ -207,9 +235,20 @@ export class StrandRepository {
   related(founder: number): Promise<StrandRow[]> {
     return this.db<StrandRow>('strand')
       .whereIn('founder', this.db('relation').where({ founder }).select('other'))
-      .orderBy('started_at')
-      .limit(200)
+      .orderBy(['started_at', 'founder'])
+      .limit(MOST_RELATED)
       .select('*');
+  }
+  /** The same for many, in the order asked. */
+  async relatedOfAll(founders: readonly number[]): Promise<StrandRow[][]> {
+    const { rows } = await this.db.raw<{ rows: (StrandRow & { of: number })[] }>(
+      `select u.founder as of, s.* from unnest(?::bigint[]) u(founder) cross join lateral
+         (select s.* from relation r join strand s on s.founder = r.other where r.founder = u.founder order by s.started_at, s.founder limit ${MOST_RELATED}) s`,
+      [[...new Set(founders)]],
+    );
+    const found = new Map<number, StrandRow[]>();
+    for (const { of, ...row } of rows) found.set(of, [...(found.get(of) ?? []), row as StrandRow]);
+    return founders.map((one) => found.get(one) ?? []);
   }
 
   async total(): Promise<number> {

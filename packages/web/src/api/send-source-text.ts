@@ -1,4 +1,5 @@
 import type { SourceText } from '@fadenweg/api';
+import { visiblePath } from '@fadenweg/core';
 import { api, query } from './client.ts';
 
 /** Folders that hold no source text of the program itself. */
@@ -9,7 +10,7 @@ export function sendSourceText(files: readonly File[], component: string, versio
   const form = new FormData();
   for (const file of files) {
     const path = file.webkitRelativePath === '' ? file.name : file.webkitRelativePath.slice(file.webkitRelativePath.indexOf('/') + 1);
-    if (!FOREIGN.test(path)) form.append('file', file, path);
+    if (!FOREIGN.test(path)) form.append('file', file, visiblePath(path));
   }
   return api.send(`/source-texts${query({ component, version })}`, form);
 }

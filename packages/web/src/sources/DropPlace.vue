@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { visiblePath } from '@fadenweg/core';
 import type { ImportInfo, Problem } from '@fadenweg/api';
 import { ref } from 'vue';
 import { query } from '../api/client.ts';
@@ -31,8 +32,9 @@ function send(files: Dropped[]): void {
   }
   const form = new FormData();
   for (const { file, path } of withoutSoleFolder(files)) {
-    form.append(`modified:${path}`, String(file.lastModified));
-    form.append('file', file, path);
+    const name = visiblePath(path);
+    form.append(`modified:${name}`, String(file.lastModified));
+    form.append('file', file, name);
   }
   sending.value = { sent: 0, total: files.reduce((sum, { file }) => sum + file.size, 0), files: files.length };
   const own = (request = new XMLHttpRequest());

@@ -2,6 +2,7 @@ import { RecordTexts, type RecordText } from '../../evidence/record-texts.ts';
 import type { Asked, Scanner, Sieve } from '../scan.ts';
 import { searchCache, type Searchables, type SearchCache } from '../searchables.ts';
 import { AS_CSV, AS_JSON, type RecordForm } from './forms.ts';
+import { Turn } from '../turn.ts';
 import { LookUp, type Repositories } from './look-up.ts';
 import { AS_OTLP } from './otlp-form.ts';
 
@@ -53,7 +54,12 @@ export class RecordExport {
       known,
       doubtful.map((row) => row.founder),
     );
-    const out = new Set(doubtful.filter((_, i) => !sieve.keeps(records[i]!)));
+    const out = new Set<RecordText>();
+    const turn = new Turn();
+    for (const [i, row] of doubtful.entries()) {
+      if (turn.isOver()) await turn.yielded();
+      if (!sieve.keeps(records[i]!)) out.add(row);
+    }
     return out.size === 0 ? rows : rows.filter((row) => !out.has(row));
   }
 }

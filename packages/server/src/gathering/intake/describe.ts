@@ -27,6 +27,8 @@ const SLICES = 16;
 const SLICE = 1 << 14;
 const STRIDE = 1 << 20;
 const DAY = 86_400_000_000;
+/** No file was written later, whatever its date says, in microseconds. */
+const LATEST = Date.UTC(2200, 0, 1) * 1000;
 
 export interface Description {
   format: string;
@@ -50,13 +52,14 @@ export async function describe(file: string, path: string, modified: number, zon
   const handle = await open(file);
   try {
     const { size } = await handle.stat();
+    const written = Math.min(LATEST, Math.max(0, modified));
     const start = Buffer.alloc(Math.min(SAMPLE, size));
     await handle.read(start, 0, start.length, 0);
     const encoding = guessEncoding(start);
     const sample = sampleOf(path, decode(start, encoding), size <= SAMPLE);
     const best = guessFormats(sample)[0] ?? { format: 'plain', confidence: 0 };
     const binary = looksBinary(start);
-    const hints = await hintsOf(handle, size, { sample, encoding, format: best.format, path, modified, zone });
+    const hints = await hintsOf(handle, size, { sample, encoding, format: best.format, path, modified: written, zone });
     const { component, host, first } = namesOf(best.format, sample);
     if (first !== null) Object.assign(hints, lacksOf(best.format, sample, first, hints));
     return {

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { Router, type Express } from 'express';
@@ -6,6 +7,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { mount, type AnyEndpoint } from './endpoint.ts';
 import { sameOriginOnly } from './guard.ts';
+import { openMetrics, type Metric } from './metrics.ts';
 import { openApi } from './openapi.ts';
 import { problemHandler, unknownPath } from './problems.ts';
 
@@ -16,10 +18,12 @@ export interface ApplicationParts {
   /** Folder of the built page, null where only the API is served. */
   web: string | null;
   hosts: readonly string[];
+  /** What the server tells of itself in figures. */
+  metrics(): Promise<readonly Metric[]>;
 }
 
 /** The HTTP application: guard, API, page. */
-export function application({ endpoints, version, log, web, hosts }: ApplicationParts): Express {
+export function application({ endpoints, version, log, web, hosts, metrics }: ApplicationParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -43,7 +47,14 @@ export function application({ endpoints, version, log, web, hosts }: Application
     }),
   );
   app.use(sameOriginOnly(hosts));
-  app.use('/api', pinoHttp({ logger: log, useLevel: 'debug' }));
+  app.use('/api', pinoHttp({ logger: log, useLevel: 'debug', genReqId: () => randomUUID().slice(0, 8) }));
+  app.use('/api', (request, response, next) => {
+    response.set('X-Request-Id', String(request.id));
+    next();
+  });
+  app.get('/metrics', async (_request, response) => {
+    response.type('application/openmetrics-text; version=1.0.0; charset=utf-8').send(openMetrics(await metrics()));
+  });
   const api = Router();
   api.use(express.json({ limit: '1mb' }));
   api.get('/openapi.json', (_request, response) => {

@@ -5,7 +5,7 @@ const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
 
 /**
  * Refuses requests that a foreign web page could make: a Host that is not ours (a name that was pointed at this machine),
- * and changes whose Origin is another one. Programs send no Origin and pass.
+ * and changes whose Origin is another one, or that a browser says to come from elsewhere. Programs send neither and pass.
  *
  * @param hosts names besides loopback under which the server may be reached
  */
@@ -29,6 +29,10 @@ export function sameOriginOnly(hosts: readonly string[]): RequestHandler {
       if (originHost.toLowerCase() !== host.toLowerCase())
         throw new Refusal(403, 'Foreign origin', 'Another web page tried to change something here.', 'Use the application’s own page.');
     }
+    // a browser tells from where a request comes also where it sends no origin
+    const site = request.headers['sec-fetch-site'];
+    if (!safe && site !== undefined && site !== 'same-origin' && site !== 'none')
+      throw new Refusal(403, 'Foreign origin', 'Another web page tried to change something here.', 'Use the application’s own page.');
     next();
   };
 }

@@ -50,7 +50,14 @@ const endpoints = [
     },
   }),
 ];
-const app = application({ endpoints, version: '9.9.9', log: pino({ level: 'silent' }), web: null, hosts: ['logs.brillmoor.example'] });
+const app = application({
+  endpoints,
+  version: '9.9.9',
+  log: pino({ level: 'silent' }),
+  web: null,
+  hosts: ['logs.brillmoor.example'],
+  metrics: async () => [],
+});
 let agent: ReturnType<typeof request>;
 beforeAll(() => {
   agent = request(app);
@@ -65,6 +72,15 @@ describe('the API’s manners', () => {
     expect((await agent.get('/api/double?m=1')).body.detail).toContain('"m"');
     expect((await agent.get('/api/broken?x=1')).body.detail).toContain('“x”');
   });
+  test('a zero byte is refused wherever it stands', async () => {
+    for (const answer of [
+      await agent.get('/api/double?n=1%00'),
+      await agent.get('/api/things/a%00'),
+      await agent.post('/api/things').send({ name: 'a\0b' }),
+      await agent.post('/api/things').send({ 'na\0me': 'ab' }),
+    ])
+      expect([answer.status, answer.body.detail]).toEqual([400, expect.stringContaining('zero byte')]);
+  });
   test('changes carry who did them; answers have the promised status', async () => {
     const made = await agent.post('/api/things').send({ name: 'one' });
     expect([made.status, made.body]).toEqual([201, { name: 'one', who: 'local administrator' }]);
@@ -77,6 +93,7 @@ describe('the API’s manners', () => {
     expect((await agent.get('/api/nowhere')).body).toMatchObject({ status: 404, action: expect.stringContaining('openapi') });
     const broken = await agent.get('/api/broken');
     expect([broken.status, JSON.stringify(broken.body)]).toEqual([500, expect.not.stringContaining('secret')]);
+    expect([broken.headers['x-request-id'], broken.body.detail]).toEqual([broken.body.request, expect.stringContaining(broken.body.request)]);
     expect((await agent.get('/api/away')).body).toMatchObject({ status: 503, title: 'The database does not answer' });
   });
   test('answers are not kept, and the page may run nothing from elsewhere', async () => {
@@ -93,6 +110,8 @@ describe('the API’s manners', () => {
       204,
     );
     expect((await agent.get('/api/double').set('origin', 'http://evil.example')).status).toBe(200);
+    for (const site of ['cross-site', 'same-site']) expect((await agent.delete('/api/things').set('sec-fetch-site', site)).status).toBe(403);
+    for (const site of ['same-origin', 'none']) expect((await agent.delete('/api/things').set('sec-fetch-site', site)).status).toBe(204);
   });
   test('the description is made from the calls', async () => {
     const { body } = await agent.get('/api/openapi.json');
