@@ -104,6 +104,8 @@ export interface Summary {
   unread: number;
   /** Nothing is being read or woven: what is shown is what there is. */
   still: boolean;
+  /** Pieces of work that failed for good and wait for somebody. */
+  workStopped: number;
 }
 export interface SearchHit {
   kind: string;

@@ -48,11 +48,12 @@ export type { ClockEstimate, ClockReading, ClockRecord, ClockSpan } from './cloc
 export { MARK, Marker, type Meaning, type MeaningRule } from './path/marks.ts';
 export * from './path/types.ts';
 export { arranged } from './path/arrange.ts';
+export { EXCERPT, excerptOf } from './path/excerpt.ts';
 export { pathOf } from './path/path.ts';
 export { spentOf } from './path/spent.ts';
 export * from './findings/types.ts';
-export { withTwin, type Twin } from './findings/doubled.ts';
-export { verdictByLeg } from './findings/by-leg.ts';
+export type { Twin } from './findings/doubled.ts';
+export { judgeStrand, type JudgedStrand } from './findings/judge-strand.ts';
 export { durationWords, firstLine, headline, sentenceText } from './findings/sentence.ts';
 export { candidatesIn, isList, listedIn, LONGEST_PASTE, MOST_AT_ONCE, type Candidate } from './search/paste.ts';
 export { compileSearch, isOwn, OWN_FIELDS, textsOf, type Searchable, type Test } from './search/language/evaluate.ts';

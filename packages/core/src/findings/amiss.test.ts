@@ -5,13 +5,14 @@ import { dice } from '../usual/testing/legs.ts';
 import { parcel, parcelsUsual, type Fate } from '../usual/testing/parcels.ts';
 import { sentenceText } from './sentence.ts';
 import type { FlowRules } from './types.ts';
+import { judgedLeg } from './leg.ts';
 import { verdict } from './verdict.ts';
 
 const flow: FlowRules = { name: 'parcels', label: 'parcels', kind: 'parcel', prefix: '', patienceMs: 60_000, expects: [] };
 const usual = parcelsUsual(300);
 function judge(fate: Fate, end = 3_600_000, reach?: Reach) {
   const records = parcel(dice(5), { start: 0, ...fate });
-  const { outcome, findings } = verdict(records, pathOf(records, () => false), flow, end * 1000, usual, reach); // prettier-ignore
+  const { outcome, findings } = verdict(judgedLeg({ records, path: pathOf(records, () => false), flow, evidenceEnd: end * 1000, usual, reach })); // prettier-ignore
   return { outcome, findings, told: findings.map(({ sentence }) => sentenceText(sentence, () => 'then')) };
 }
 

@@ -1,11 +1,10 @@
-import type { Reach } from '../coverage/reach.ts';
 import { depthOf } from '../path/depth.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
-import type { Duration, Microseconds } from '../units.ts';
 import { amiss, type Amiss } from '../usual/amiss.ts';
 import { SURELY } from '../usual/habits.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { handedTwice } from './doubled.ts';
+import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { lastReached, silence } from './stopped.ts';
@@ -18,18 +17,10 @@ const MOSTLY = 0.8;
 /**
  * What never came in a leg whose end looks well: a success that was told to the client does not mean that all that had to follow did.
  *
- * @param patience silence after which something does not come any more
  * @returns null where nothing is missing, or it cannot be known yet, or may have come where our evidence has a hole
  */
-export function behindTheEnd(
-  records: readonly StrandRecord[],
-  path: Path,
-  usual: Usual,
-  evidenceEnd: Microseconds,
-  patience: Duration,
-  reach: Reach,
-): Verdict | null {
-  if (evidenceEnd - records[records.length - 1]!.at <= patience) return null;
+export function behindTheEnd({ records, path, usual, evidenceEnd, patience, reach }: JudgedLeg): Verdict | null {
+  if (!usual || evidenceEnd - records[records.length - 1]!.at <= patience) return null;
   const seen = amiss(records, usual, SURELY).filter((one) => {
     const missing = missingComponent(one, records);
     return missing === null || reach(missing, records[one.record]!.at, patience).kind !== 'hole';
@@ -37,14 +28,15 @@ export function behindTheEnd(
   const one = gravest(seen, path);
   if (!one) return null;
   if (one.kind === 'doubled') return { outcome: 'doubled', findings: [handedTwice(records, one.record, one.first)] };
-  return { outcome: 'stalled', findings: [findingOf(one, records, evidenceEnd, usual)] };
+  return { outcome: 'stalled', findings: [findingOf(one, { records, evidenceEnd, usual })] };
 }
 
 /**
  * Where a leg without an end stopped, by what should have followed; null where that is not known better than by who spoke last.
  * Callers are silent because they wait: only who was called deeper than who spoke last fell silent by itself.
  */
-export function stoppedAt(records: readonly StrandRecord[], path: Path, usual: Usual): Amiss | null {
+export function stoppedAt({ records, path, usual }: Pick<JudgedLeg, 'records' | 'path' | 'usual'>): Amiss | null {
+  if (!usual) return null;
   const last = lastReached(records);
   const seen = amiss(records, usual, MOSTLY).filter(
     ({ kind, record }) => kind !== 'doubled' && (kind !== 'unfinished' || record === last || depthOf(path, record) > depthOf(path, last)),
@@ -68,10 +60,11 @@ export function missingComponent(one: Amiss, records: readonly StrandRecord[]): 
 }
 
 /** @param telling index of an earlier record that tells this leg from the good ones, where there is one */
-export function findingOf(one: Amiss, records: readonly StrandRecord[], evidenceEnd: Microseconds, usual: Usual, telling?: number): Finding {
-  if (one.kind === 'astray') return astray(records, one.record, one.missing, usual);
-  const missing = one.kind === 'doubled' ? null : one.missing;
-  return silence(records, one.record, evidenceEnd, usual, telling, { saying: missing, component: missingComponent(one, records) });
+export function findingOf(one: Amiss, leg: Pick<JudgedLeg, 'records' | 'evidenceEnd' | 'usual'>, telling?: number): Finding {
+  const { records, usual } = leg;
+  if (one.kind === 'astray' && usual) return astray(records, one.record, one.missing, usual);
+  const missing = one.kind === 'doubled' || one.kind === 'astray' ? null : one.missing;
+  return silence(leg, one.record, telling, { saying: missing, component: missingComponent(one, records) });
 }
 
 function astray(records: readonly StrandRecord[], index: number, missing: string, usual: Usual): Finding {

@@ -1,3 +1,4 @@
+import { EVERYWHERE } from '../coverage/reach.ts';
 import { describe, expect, test } from '@jest/globals';
 import { MARK } from '../path/marks.ts';
 import { pathOf } from '../path/path.ts';
@@ -20,13 +21,7 @@ const record = (ms: number, component: string, link: number, marks = 0): StrandR
   keys: [link],
 });
 const judge = (records: StrandRecord[]) =>
-  verdictByLeg(
-    records,
-    pathOf(records, () => true),
-    flow,
-    1e12,
-    null,
-  );
+  verdictByLeg({ records, path: pathOf(records, () => true), flow, evidenceEnd: 1e12, usual: null, reach: EVERYWHERE });
 const HOUR = 3_600_000;
 
 describe('a strand of several legs', () => {

@@ -9,20 +9,14 @@ import { dice, lessons, milling, said, usualOf } from '../usual/testing/legs.ts'
 import { withTwin } from './doubled.ts';
 import { sentenceText } from './sentence.ts';
 import type { Finding, FlowRules } from './types.ts';
+import { judgedLeg } from './leg.ts';
 import { verdict } from './verdict.ts';
 
 const flow: FlowRules = { name: 'milling', label: 'milling', kind: 'order', prefix: '', patienceMs: 60_000, expects: [] };
 const usual = usualOf(200);
 const END = 1e12;
 const judge = (records: StrandRecord[], by: Usual | null = usual, end = END, reach?: Reach) =>
-  verdict(
-    records,
-    pathOf(records, () => false),
-    flow,
-    end * 1000,
-    by,
-    reach,
-  );
+  verdict(judgedLeg({ records, path: pathOf(records, () => false), flow, evidenceEnd: end * 1000, usual: by, reach }));
 const told = ({ sentence }: Finding): string => sentenceText(sentence, () => 'then');
 /** A leg that begins at 0, so that its sentences are always the same. */
 const leg = (of: Parameters<typeof milling>[1] = {}): StrandRecord[] => milling(dice(5), { start: 0, ...of });

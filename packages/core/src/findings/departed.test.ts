@@ -10,10 +10,10 @@ const usual = usualOf(200);
 const leg = (of: Parameters<typeof milling>[1]) => milling(dice(5), { start: 0, ...of });
 
 describe('what departs from the usual, in sentences', () => {
-  test('nothing of a good leg does', () => expect(departed(leg({}), usual)).toEqual([]));
+  test('nothing of a good leg does', () => expect(departed({ records: leg({}), usual })).toEqual([]));
 
   test('what came late is surer the further beyond the usual it lies, never as sure as possible', () => {
-    const sure = [8000, 20_000, 200_000].map((grinding) => departed(leg({ grinding }), usual)[0]!.confidence);
+    const sure = [8000, 20_000, 200_000].map((grinding) => departed({ records: leg({ grinding }), usual })[0]!.confidence);
     expect(sure).toEqual([...sure].sort((a, b) => a - b));
     for (const one of sure) {
       expect(one).toBeGreaterThan(LIKELY);
@@ -22,18 +22,20 @@ describe('what departs from the usual, in sentences', () => {
   });
 
   test('what another component did before is named with it, what the same did is not', () => {
-    expect(headline(departed(leg({ grinding: 60_000 }), usual)[0]!.sentence)).toMatch(/1 min after “grinding for 0”/);
+    expect(headline(departed({ records: leg({ grinding: 60_000 }), usual })[0]!.sentence)).toMatch(/1 min after “grinding for 0”/);
     const late = leg({});
     const cart = late.slice(0, 3).concat(late.slice(3).map((record) => ({ ...record, at: record.at + 60_000_000 })));
-    expect(headline(departed(cart, usual)[0]!.sentence)).toMatch(/^Slow in cart: “loaded” came 1 min after mill’s “ground \d+ sacks for 0”/);
+    expect(headline(departed({ records: cart, usual })[0]!.sentence)).toMatch(
+      /^Slow in cart: “loaded” came 1 min after mill’s “ground \d+ sacks for 0”/,
+    );
   });
 
   test('a number is told with its usual range, or the one number that it always was', () => {
-    expect(headline(departed(leg({ sacks: 3 }), usual)[0]!.sentence)).toMatch(
+    expect(headline(departed({ records: leg({ sacks: 3 }), usual })[0]!.sentence)).toMatch(
       /but: “ground 3 sacks for 0”\. Usually \d+ to \d+ \(200 good ones\)\.$/,
     );
     const always = new Usual(learnUsual('milling', lessons(Array.from({ length: 200 }, (_, i) => milling(dice(i + 1), { sacks: 12 }))))!);
-    expect(headline(departed(leg({ sacks: 3000 }), always)[0]!.sentence)).toMatch(/Usually 12 \(200 good ones\)\.$/);
+    expect(headline(departed({ records: leg({ sacks: 3000 }), usual: always })[0]!.sentence)).toMatch(/Usually 12 \(200 good ones\)\.$/);
   });
 
   test('a share is told with both numbers, where they stand, and what it usually is', () => {
@@ -48,11 +50,11 @@ describe('what departs from the usual, in sentences', () => {
       return run(took, took);
     });
     const shares = new Usual(learnUsual('rows', lessons(good))!);
-    const [found] = departed(run(5000, 2000), shares);
+    const [found] = departed({ records: run(5000, 2000), usual: shares });
     expect([found!.kind, found!.record, found!.evidence]).toEqual(['odd-volume', 1, [0, 1]]);
     expect(headline(found!.sentence)).toBe(
       'Ended without an error in writer, but: “wrote 2000 rows”, of reader’s “took 5000 rows”: 2,000 of 5,000 are 40 %, usually 100 % (199 good ones).',
     );
-    expect(departed(run(5000, 5000), shares)).toEqual([]);
+    expect(departed({ records: run(5000, 5000), usual: shares })).toEqual([]);
   });
 });

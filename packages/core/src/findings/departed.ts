@@ -1,3 +1,4 @@
+import type { JudgedLeg } from './leg.ts';
 import type { StrandRecord } from '../path/types.ts';
 import { departures, type Departure } from '../usual/depart.ts';
 import type { Usual } from '../usual/index-of.ts';
@@ -7,7 +8,8 @@ import { LIKELY, SURE } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
-export function departed(records: readonly StrandRecord[], usual: Usual): Finding[] {
+export function departed({ records, usual }: Pick<JudgedLeg, 'records' | 'usual'>): Finding[] {
+  if (!usual) return [];
   return departures(records, usual).map((one) =>
     one.kind === 'late' ? slowed(records, one, usual) : one.kind === 'volume' ? oddVolume(records, one, usual) : oddShare(records, one, usual),
   );

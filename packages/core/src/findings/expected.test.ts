@@ -5,6 +5,7 @@ import type { StrandRecord } from '../path/types.ts';
 import { dice, milling, usualOf } from '../usual/testing/legs.ts';
 import { sentenceText } from './sentence.ts';
 import type { FlowRules } from './types.ts';
+import { judgedLeg } from './leg.ts';
 import { verdict } from './verdict.ts';
 
 const flow: FlowRules = { name: 'milling', label: 'milling', kind: 'order', prefix: '', patienceMs: 60_000, expects: [] };
@@ -13,11 +14,7 @@ const END = 1e12;
 const leg = (of: Parameters<typeof milling>[1] = {}): StrandRecord[] => milling(dice(5), { start: 0, ...of });
 const judge = (records: StrandRecord[], more: Partial<FlowRules>, end = END) => {
   const { outcome, findings } = verdict(
-    records,
-    pathOf(records, () => false),
-    { ...flow, ...more },
-    end,
-    usual,
+    judgedLeg({ records, path: pathOf(records, () => false), flow: { ...flow, ...more }, evidenceEnd: end, usual }),
   );
   return { outcome, findings, told: findings[0] ? sentenceText(findings[0].sentence, () => 'then') : '' };
 };

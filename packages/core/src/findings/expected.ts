@@ -1,29 +1,18 @@
-import type { Reach } from '../coverage/reach.ts';
 import type { StrandRecord } from '../path/types.ts';
-import type { Duration, Microseconds } from '../units.ts';
+import type { Duration } from '../units.ts';
+import type { JudgedLeg } from './leg.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { SURE } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 
 /**
- * What departs from the path, the steps and the times that are declared for a flow; these count before what is learned.
- *
- * @param records of one leg, in order of time
- * @param evidenceEnd until when the sources have spoken: what may still come is not missing
- * @param reach what may have come where our evidence has a hole is not missing either
- * @param patience within what time a step has to come for which none is declared
+ * What departs from the path, the steps and the times that are declared for a flow; these count before what is learned. What may still come is not
+ * missing, nor what may have come where our evidence has a hole; a step for which no time is declared has to come within the patience.
  */
-export function unexpected(
-  records: readonly StrandRecord[],
-  flow: FlowRules,
-  evidenceEnd: Microseconds,
-  reach: Reach,
-  patience: Duration,
-): Finding[] {
-  return [missing(records, flow, evidenceEnd, reach, patience), astray(records, flow), late(records, flow), tooLong(records, flow)].flatMap(
-    (one) => one ?? [],
-  );
+export function unexpected({ flow, ...leg }: JudgedLeg): Finding[] {
+  if (!flow) return [];
+  return [missing(leg, flow), astray(leg.records, flow), late(leg.records, flow), tooLong(leg.records, flow)].flatMap((one) => one ?? []);
 }
 
 const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number], record: StrandRecord): boolean =>
@@ -31,7 +20,7 @@ const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number
 const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: SURE, signature: signatureOf(about, records[record]!) }); // prettier-ignore
 
 /** A step that must follow and never came. */
-function missing(records: readonly StrandRecord[], flow: FlowRules, evidenceEnd: Microseconds, reach: Reach, patience: Duration): Finding | null {
+function missing({ records, evidenceEnd, reach, patience }: Omit<JudgedLeg, 'flow'>, flow: FlowRules): Finding | null {
   const begin = records[0]!.at;
   for (const rule of flow.must ?? []) {
     const within = rule.withinMs === null ? patience : rule.withinMs * 1000;

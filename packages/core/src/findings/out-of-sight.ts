@@ -1,7 +1,6 @@
-import type { Reach } from '../coverage/reach.ts';
 import type { StrandRecord } from '../path/types.ts';
-import type { Duration, Microseconds } from '../units.ts';
-import type { Usual } from '../usual/index-of.ts';
+import type { Microseconds } from '../units.ts';
+import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { missingAfter } from './stopped.ts';
@@ -17,14 +16,8 @@ export interface Hole {
 }
 
 /** A hole in the evidence of who should speak after a record (`due`, or who usually does); null where there is none, or nobody is known to speak. */
-export function holeAfter(
-  records: readonly StrandRecord[],
-  last: number,
-  due: string | null,
-  usual: Usual,
-  reach: Reach,
-  patience: Duration,
-): Hole | null {
+export function holeAfter({ records, usual, reach, patience }: JudgedLeg, last: number, due: string | null): Hole | null {
+  if (!usual) return null;
   const next = due === null ? missingAfter(records, last, usual) : undefined;
   const component = due ?? (next && usual.of.sayings[next.saying]!.component);
   if (!component) return null;

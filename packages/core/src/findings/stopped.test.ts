@@ -54,7 +54,7 @@ describe('what did not come', () => {
   test('stands in the sentence with how many good ones have it, and for how long nothing came', () => {
     const records = whole.slice(0, 3);
     const last = records[2]!;
-    const finding = silence(records, 2, last.at + 10 * MINUTE, usual, undefined);
+    const finding = silence({ records, evidenceEnd: last.at + 10 * MINUTE, usual }, 2, undefined);
     expect([finding.kind, finding.failedIn, finding.missingNext, finding.record, finding.evidence]).toEqual([
       'stopped-before',
       'mill',
@@ -70,14 +70,14 @@ describe('what did not come', () => {
 
   test('without knowledge of good ones is not made up', () => {
     const records = whole.slice(0, 3);
-    const finding = silence(records, 2, records[2]!.at + MINUTE, null, undefined);
+    const finding = silence({ records, evidenceEnd: records[2]!.at + MINUTE, usual: null }, 2, undefined);
     expect([finding.missingNext, headline(finding.sentence).includes('Usually')]).toEqual([null, false]);
-    expect(finding.confidence).toBeLessThan(silence(records, 2, records[2]!.at + MINUTE, usual, undefined).confidence);
+    expect(finding.confidence).toBeLessThan(silence({ records, evidenceEnd: records[2]!.at + MINUTE, usual }, 2, undefined).confidence);
   });
 
   test('blames an earlier record that tells this leg from good ones, and says so', () => {
     const records = [whole[0]!, said(whole[0]!.at / 1000 + 1, 'mill', 'the sieve is torn'), ...whole.slice(1, 3)];
-    const finding = silence(records, 3, records[3]!.at + MINUTE, usual, 1);
+    const finding = silence({ records, evidenceEnd: records[3]!.at + MINUTE, usual }, 3, 1);
     expect([finding.record, finding.evidence, finding.component]).toEqual([1, [1, 3], 'mill']);
     expect(headline(finding.sentence)).toContain('what no good one has');
   });

@@ -1,8 +1,8 @@
 import type { StrandRecord } from '../path/types.ts';
-import type { Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
 import type { UsualSaying } from '../usual/types.ts';
 import { withTraits } from './failed.ts';
+import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { MAYBE, SURE } from './sure.ts';
@@ -49,10 +49,8 @@ export function missingAfter(
  * @param due what should have followed, and who would have said it, where that is known otherwise
  */
 export function silence(
-  records: readonly StrandRecord[],
+  { records, evidenceEnd, usual }: Pick<JudgedLeg, 'records' | 'evidenceEnd' | 'usual'>,
   last: number,
-  evidenceEnd: Microseconds,
-  usual: Usual | null,
   telling: number | undefined,
   due?: { saying: UsualSaying | null; component: string | null },
 ): Finding {

@@ -32,7 +32,7 @@ function learned(count: number, without: number): Usual {
   return new Usual(learnUsual('milling', lessons)!);
 }
 const judge = (records: StrandRecord[], usual: Usual, hours: number, reach: Reach = EVERYWHERE) =>
-  verdictByLeg(records, pathsOf(records), flow, records[0]!.at + hours * HOUR * 1000, usual, reach);
+  verdictByLeg({ records, path: pathsOf(records), flow, evidenceEnd: records[0]!.at + hours * HOUR * 1000, usual, reach });
 
 describe('what a strand usually goes on with hours after its end', () => {
   const usual = learned(400, 2);

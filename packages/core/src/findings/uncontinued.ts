@@ -1,10 +1,9 @@
-import type { Reach } from '../coverage/reach.ts';
-import type { Path, StrandRecord } from '../path/types.ts';
+import type { StrandRecord } from '../path/types.ts';
 import { lowerShare } from '../statistics/share.ts';
 import type { Microseconds } from '../units.ts';
 import { keyOf, surelyContinues } from '../usual/continuing.ts';
-import type { Usual } from '../usual/index-of.ts';
 import type { Continuation } from '../usual/types.ts';
+import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { SURE } from './sure.ts';
@@ -16,14 +15,7 @@ import type { Finding, Verdict } from './types.ts';
  * @param first how its first leg went
  * @returns null where nothing is missing, where it may still come, or may have come where our evidence has a hole
  */
-export function uncontinued(
-  first: Verdict,
-  records: readonly StrandRecord[],
-  path: Path,
-  evidenceEnd: Microseconds,
-  usual: Usual | null,
-  reach: Reach,
-): Verdict | null {
+export function uncontinued(first: Verdict, { records, path, evidenceEnd, usual, reach }: JudgedLeg): Verdict | null {
   if (!usual || first.outcome !== 'done') return null;
   const own = path.legs[0]!.records;
   const end = records[own[own.length - 1]!]!.at;

@@ -5,6 +5,7 @@ import { pathOf } from '../path/path.ts';
 import type { StrandRecord } from '../path/types.ts';
 import { durationWords, headline, sentenceText } from './sentence.ts';
 import type { FlowRules } from './types.ts';
+import { judgedLeg } from './leg.ts';
 import { verdict } from './verdict.ts';
 
 const flow: FlowRules = {
@@ -29,13 +30,7 @@ const record = (ms: number, component: string, message: string, marks = 0, took 
   keys: [],
 });
 const judge = (records: StrandRecord[], end = 10_000_000, rules: FlowRules | null = flow) =>
-  verdict(
-    records,
-    pathOf(records, () => false),
-    rules,
-    end * 1000,
-    null,
-  );
+  verdict(judgedLeg({ records, path: pathOf(records, () => false), flow: rules, evidenceEnd: end * 1000, usual: null }));
 const said = (records: StrandRecord[], end?: number): string => sentenceText(judge(records, end).findings[0]!.sentence, (at) => `${at / 1000}`);
 
 describe('how a strand ended, and why', () => {

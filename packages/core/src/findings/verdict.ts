@@ -1,40 +1,28 @@
-import { EVERYWHERE, type Reach } from '../coverage/reach.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
-import type { Microseconds } from '../units.ts';
 import type { Usual } from '../usual/index-of.ts';
-import { patienceBehind } from '../usual/patience.ts';
 import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts';
 import { departed } from './departed.ts';
 import { unexpected } from './expected.ts';
 import { failure } from './failed.ts';
 import { refusal } from './refused.ts';
+import type { Detector, JudgedLeg } from './leg.ts';
 import { holeAfter, outOfSight } from './out-of-sight.ts';
 import { lastReached, silence } from './stopped.ts';
 import { isHarmless, tellingRecords } from './telling.ts';
-import type { Finding, FlowRules, Verdict } from './types.ts';
-import { volumeFinding } from './volume.ts';
+import type { Finding, Verdict } from './types.ts';
+import { oddVolumes } from './volume.ts';
 
+/** What departs by volumes that are expected, and from what is usual. */
+const LEARNED: readonly Detector[] = [oddVolumes, departed];
 /** Findings that are told of one leg. */
 const MOST = 3;
 /** A leg that ends with what so many good ones end with has come to its end, where nothing is declared. */
 const USUAL_END = 0.05;
 
-/**
- * How a leg ended and why: by marks and declared rules, and by what is usual where that is known.
- *
- * @param evidenceEnd until when the sources concerned have spoken: silence before it is telling, after it is not
- * @param usual null where too few good legs are known
- * @param reach how far the evidence of the component reaches that should have spoken next: silence in a hole of it tells nothing
- */
-export function verdict(
-  records: readonly StrandRecord[],
-  path: Path,
-  flow: FlowRules | null,
-  evidenceEnd: Microseconds,
-  usual: Usual | null,
-  reach: Reach = EVERYWHERE,
-): Verdict {
+/** How a leg ended and why: by marks and declared rules, and by what is usual where that is known. */
+export function verdict(leg: JudgedLeg): Verdict {
+  const { records, path, flow, usual, evidenceEnd, patience } = leg;
   const marked = (bit: number): number[] => records.flatMap((record, index) => (record.marks & bit ? [index] : []));
   const done = marked(MARK.done);
   const lastDone = done[done.length - 1] ?? -1;
@@ -53,32 +41,28 @@ export function verdict(
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
     return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
   if (firstFailing !== undefined) return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing)) };
-  const patience = patienceBehind(flow?.patienceMs ?? null, usual, records);
-  const declared = flow ? unexpected(records, flow, evidenceEnd, reach, patience) : [];
-  const learned = inOrder([flow ? volumeFinding(records, flow) : null, ...(usual ? departed(records, usual) : [])].flatMap((one) => one ?? []));
+  const declared = unexpected(leg);
+  const learned = inOrder(LEARNED.flatMap((detector) => detector(leg)));
   const departing = ranked(declared, learned);
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
   const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
   if (ended && flow && usual) {
-    const amiss = behindTheEnd(records, path, usual, evidenceEnd, patience, reach);
+    const amiss = behindTheEnd(leg);
     if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
   }
   if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
   if (evidenceEnd - records[records.length - 1]!.at > patience) {
-    const stopped = usual && stoppedAt(records, path, usual);
+    const stopped = stoppedAt(leg);
     const last = stopped?.record ?? lastReached(records);
     const due = stopped && missingComponent(stopped, records);
-    const hole = usual && holeAfter(records, last, due ?? null, usual, reach, patience);
+    const hole = holeAfter(leg, last, due ?? null);
     if (hole) return { outcome: 'out-of-sight', findings: [outOfSight(records, last, hole)] };
     const telling = usual ? tellingRecords(records.slice(0, last + 1), usual)[0] : undefined;
     return {
       outcome: 'stalled',
-      findings: ranked(
-        [stopped ? findingOf(stopped, records, evidenceEnd, usual!, telling) : silence(records, last, evidenceEnd, usual, telling)],
-        departing,
-      ),
+      findings: ranked([stopped ? findingOf(stopped, leg, telling) : silence(leg, last, telling)], departing),
     };
   }
   return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };

@@ -1,4 +1,4 @@
-import type { StrandRecord } from '../path/types.ts';
+import type { JudgedLeg } from './leg.ts';
 import { LIKELY } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 import { firstLine } from './sentence.ts';
@@ -19,9 +19,9 @@ function patternOf(one: FlowRules['expects'][number]): RegExp {
   return pattern;
 }
 
-/** A run that ended without an error but stated a volume outside of what is declared for its flow, or null. */
-export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules): Finding | null {
-  for (const expected of flow.expects) {
+/** The first volume that a run stated outside of what is declared for its flow, where it ended without an error. */
+export function oddVolumes({ records, flow }: Pick<JudgedLeg, 'records' | 'flow'>): Finding[] {
+  for (const expected of flow?.expects ?? []) {
     const { min, max } = expected;
     const pattern = patternOf(expected);
     for (let index = 0; index < records.length; index++) {
@@ -31,25 +31,27 @@ export function volumeFinding(records: readonly StrandRecord[], flow: FlowRules)
       const count = Number((hit[1] ?? hit[2])!.replaceAll(',', ''));
       if (count >= min && (max === null || count <= max)) continue;
       const about = { kind: 'odd-volume' as const, failedIn: record.component, component: record.component, missingNext: null };
-      return {
-        ...about,
-        rank: 1,
-        excess: null,
-        signature: signatureOf(about, record),
-        record: index,
-        confidence: LIKELY,
-        evidence: [index],
-        sentence: [
-          { kind: 'words', text: 'Ended without an error in ' },
-          { kind: 'component', text: record.component },
-          { kind: 'words', text: ', but ' },
-          { kind: 'time', at: record.at },
-          { kind: 'words', text: ': ' },
-          { kind: 'quote', text: firstLine(record.message), record: index },
-          { kind: 'words', text: `. Expected: ${min.toLocaleString('en')}${max === null ? ' or more' : ` to ${max.toLocaleString('en')}`}.` },
-        ],
-      };
+      return [
+        {
+          ...about,
+          rank: 1,
+          excess: null,
+          signature: signatureOf(about, record),
+          record: index,
+          confidence: LIKELY,
+          evidence: [index],
+          sentence: [
+            { kind: 'words', text: 'Ended without an error in ' },
+            { kind: 'component', text: record.component },
+            { kind: 'words', text: ', but ' },
+            { kind: 'time', at: record.at },
+            { kind: 'words', text: ': ' },
+            { kind: 'quote', text: firstLine(record.message), record: index },
+            { kind: 'words', text: `. Expected: ${min.toLocaleString('en')}${max === null ? ' or more' : ` to ${max.toLocaleString('en')}`}.` },
+          ],
+        },
+      ];
     }
   }
-  return null;
+  return [];
 }

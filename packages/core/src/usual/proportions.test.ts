@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { StrandRecord } from '../path/types.ts';
 import { pathOf } from '../path/path.ts';
 import { sentenceText } from '../findings/sentence.ts';
+import { judgedLeg } from '../findings/leg.ts';
 import { verdict } from '../findings/verdict.ts';
 import { departures } from './depart.ts';
 import { Usual } from './index-of.ts';
@@ -38,10 +39,10 @@ describe('numbers of a leg that go together', () => {
     const usual = usualOf(3);
     const odd = run({ read: 52, rejected: 23 });
     expect(departures(odd, usual).filter((one) => one.kind === 'share')).toMatchObject([{ kind: 'share', record: 2, value: 29, other: 1, of: 52 }]);
-    expect(verdict(odd, pathOf(odd, () => false), null, 1e18, usual).outcome).toBe('odd'); // prettier-ignore
+    expect(verdict(judgedLeg({ records: odd, path: pathOf(odd, () => false), flow: null, evidenceEnd: 1e18, usual })).outcome).toBe('odd'); // prettier-ignore
     // without the line in between, at what was written
     const silent = odd.filter((_, i) => i !== 2);
-    const { outcome, findings } = verdict(silent, pathOf(silent, () => false), null, 1e18, usual); // prettier-ignore
+    const { outcome, findings } = verdict(judgedLeg({ records: silent, path: pathOf(silent, () => false), flow: null, evidenceEnd: 1e18, usual })); // prettier-ignore
     expect([outcome, findings.map((one) => one.record)]).toEqual(['odd', [2]]);
     expect(sentenceText(findings[0]!.sentence, () => 'noon')).toBe(
       'Ended without an error in batch, but noon: “wrote 29 invoices”, of “read 52 orders”: 29 of 52 are 56 %, usually 100 % (45 good ones).',
@@ -49,7 +50,7 @@ describe('numbers of a leg that go together', () => {
   });
   test('what was written of nothing departs, and is told without a share', () => {
     const odd = run({ read: 0, rejected: 0 }).map((one) => (one.message.startsWith('wrote') ? { ...one, message: 'wrote 40 invoices' } : one));
-    const told = verdict(odd, pathOf(odd, () => false), null, 1e18, usualOf(0)).findings.map((one) => sentenceText(one.sentence, () => 'noon')).join('\n'); // prettier-ignore
+    const told = verdict(judgedLeg({ records: odd, path: pathOf(odd, () => false), flow: null, evidenceEnd: 1e18, usual: usualOf(0) })).findings.map((one) => sentenceText(one.sentence, () => 'noon')).join('\n'); // prettier-ignore
     expect(told).toContain('40 of 0, usually 100 %');
     expect(told).not.toContain('∞');
   });

@@ -70,7 +70,13 @@ export function overviewRoutes({
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total, unread] = await Promise.all([sources.environments(), imports.rows.latest(20), strands.total(), sources.unread()]);
+        const [own, running, total, unread, counts] = await Promise.all([
+          sources.environments(),
+          imports.rows.latest(20),
+          strands.total(),
+          sources.unread(),
+          work.counts(),
+        ]);
         return {
           records: own.reduce((sum, one) => sum + one.records, 0),
           sources: own.reduce((sum, one) => sum + one.sources, 0),
@@ -86,6 +92,7 @@ export function overviewRoutes({
           weaving: weaving.behind > 0 ? { behind: weaving.behind } : null,
           unread,
           still: unread === 0 && !weaving.atWork,
+          workStopped: counts.failed ?? 0,
         };
       },
     }),

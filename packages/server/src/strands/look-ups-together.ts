@@ -2,6 +2,7 @@ import DataLoader from 'dataloader';
 import type { KnownCause } from '@fadenweg/api';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
 import type { RecordRow } from '../evidence/records.ts';
+import { reachByFlow } from '../weaving/reach.ts';
 import type { StrandRow } from '../weaving/strand-rows.ts';
 import { Gate } from '../platform/gate.ts';
 import type { LookUpRows, LookUps, Similar } from './look-ups.ts';
@@ -61,6 +62,7 @@ export function lookUpsTogether(rows: LookUpRows): LookUps {
     return asked.map(({ row }) => all.get(row.founder) ?? []);
   }
   let end: Promise<number> | null = null;
+  let reach: Promise<ReturnType<typeof reachByFlow>> | null = null;
 
   const look: LookUps = {
     tiesOf: (founder) => ties.load(founder),
@@ -76,6 +78,7 @@ export function lookUpsTogether(rows: LookUpRows): LookUps {
       return paths;
     },
     evidenceEnd: () => (end ??= sources.evidenceEnd()),
+    reach: async (flow) => (await (reach ??= sources.spans().then(reachByFlow)))(flow),
     async related(founder) {
       const others = await relatedRows.load(founder);
       return presenter.summariesBy(others, await declarations.flows(), await look.named(others.flatMap((row) => [row.founder, ...row.parties])));

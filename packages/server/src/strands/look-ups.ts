@@ -4,6 +4,8 @@ import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { EdgeRow, IdentifierRepository, Named, TieRow } from '../evidence/identifiers.ts';
 import type { RecordRepository, RecordRow } from '../evidence/records.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
+import type { FlowRules, Reach } from '@fadenweg/core';
+import { reachByFlow } from '../weaving/reach.ts';
 import type { StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
 import type { Presenter } from './present.ts';
 
@@ -21,6 +23,8 @@ export interface LookUps {
   records(row: StrandRow, ties: readonly TieRow[], from: number, limit: number): Promise<RecordRow[]>;
   paths(ids: readonly number[]): Promise<Map<number, { path: string }>>;
   evidenceEnd(): Promise<number>;
+  /** How far the evidence of components reaches, for a flow. */
+  reach(flow: FlowRules): Promise<Reach>;
   related(founder: number): Promise<StrandSummary[]>;
   similar(signature: string, except: number): Promise<Similar>;
   /** The first strand of a flow with a party. */
@@ -47,6 +51,7 @@ export function lookUpsAlone({ strands, records, identifiers, declarations, sour
     records: (row, ties, from, limit) => records.ofStrand(row.founder, ties, from, row.ended_at, null, limit),
     paths: (ids) => sources.byIds(ids),
     evidenceEnd: () => sources.evidenceEnd(),
+    reach: async (flow) => reachByFlow(await sources.spans())(flow),
     related: async (founder) => presenter.summaries(await strands.related(founder), await declarations.flows()),
     similar: (signature, except) => strands.similar(signature, except),
     firstOf: (flow, party) => strands.firstOf(flow, party),

@@ -2,6 +2,7 @@ import { KeptAWhile } from '../platform/kept-a-while.ts';
 import type {
   ExportedStrand,
   Finding,
+  Outcome,
   Page,
   RecordPlace,
   StoryChapter,
@@ -13,13 +14,14 @@ import type {
 } from '@fadenweg/api';
 import {
   arranged,
+  EVERYWHERE,
+  excerptOf,
   firstLine,
   isoMicros,
+  judgeStrand,
   pathOf,
-  verdictByLeg,
   storyOf,
   usualOfSteps,
-  withTwin,
   type Path,
   type FlowRules,
   type Level,
@@ -35,7 +37,6 @@ import type { SourceRepository } from '../evidence/sources.ts';
 import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { flowOf } from '../weaving/judge.ts';
-import { reachByFlow } from '../weaving/reach.ts';
 import type { Changes } from '../changes/changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey } from '../evidence/record-key.ts';
@@ -81,7 +82,7 @@ export class StrandService {
     private readonly records: RecordRepository,
     private readonly identifiers: IdentifierRepository,
     private readonly declarations: DeclarationRepository,
-    private readonly sources: SourceRepository,
+    sources: SourceRepository,
     private readonly names: Names,
     private readonly presenter: Presenter,
     private readonly others: { holders: LockHolders; changes: Changes },
@@ -169,13 +170,9 @@ export class StrandService {
 
   /** What a strand is, told for somebody who does not read logs. */
   async story(row: StrandRow): Promise<StoryChapter[]> {
-    const [{ rows, records, named, path }, flows, end] = await Promise.all([
-      this.followed(row),
-      this.declarations.flows(),
-      this.sources.evidenceEnd(),
-    ]);
+    const [{ rows, records, named, path }, flows] = await Promise.all([this.followed(row), this.declarations.flows()]);
     const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
-    const { findings } = await this.judged(records, path, flow, end, await this.twin(row, named));
+    const { findings } = await this.judged(records, path, flow, await this.twin(row, named, this.alone), this.alone);
     return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
       step,
       leg,
@@ -187,16 +184,15 @@ export class StrandService {
 
   private async worked(row: StrandRow, look: LookUps = this.alone): Promise<{ strand: Strand; places: RecordPlace[] }> {
     const { founder } = row;
-    const [{ ties, rows, records, named, edges, path }, flows, end, relatedSummaries] = await Promise.all([
+    const [{ ties, rows, records, named, edges, path }, flows, relatedSummaries] = await Promise.all([
       this.followed(row, look),
       this.declarations.flows(),
-      look.evidenceEnd(),
       look.related(founder),
     ]);
     const own = named.get(founder)!;
     const flow = flowOf(flows, own.kind, row.value) as Flow | null;
     const [twin, paths] = await Promise.all([this.twin(row, named, look), look.paths(rows.map((one) => one.source_id))]);
-    const { outcome, findings, legs } = await this.judged(records, path, flow, end, twin);
+    const { outcome, findings, legs } = await this.judged(records, path, flow, twin, look);
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
       const party = named.get(key);
@@ -209,7 +205,8 @@ export class StrandService {
       flowLabel: flow?.label ?? own.label,
       businessId: row.value,
       kind: own.kind,
-      outcome,
+      // of a very long one as much as is followed here tells less than all that was judged
+      outcome: rows.length < row.records ? (row.outcome as Outcome) : outcome,
       attributes,
       startedAt: isoMicros(path.startedAt),
       endedAt: isoMicros(path.endedAt),
@@ -344,13 +341,9 @@ export class StrandService {
     // what is told in whole seconds may be placed later than it is stored
     return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
   }
-  /** How far evidence reaches is only asked where something is missing. */
-  private async judged(records: StrandRecord[], path: Path, flow: Flow | null, end: number, twin: Twin | null) {
-    const usual = flow?.usual ?? null;
-    let alone = verdictByLeg(records, path, flow, end, usual);
-    if (flow && usual && alone.outcome === 'stalled')
-      alone = verdictByLeg(records, path, flow, end, usual, reachByFlow(await this.sources.spans())(flow));
-    return twin ? withTwin(alone, records, twin) : alone;
+  private async judged(records: StrandRecord[], path: Path, flow: Flow | null, twin: Twin | null, look: LookUps) {
+    const [evidenceEnd, reach] = await Promise.all([look.evidenceEnd(), flow ? look.reach(flow) : EVERYWHERE]);
+    return judgeStrand({ records, path, flow, evidenceEnd, usual: flow?.usual ?? null, reach, twin });
   }
   private coreRecord(row: RecordRow): StrandRecord {
     return {
@@ -361,7 +354,7 @@ export class StrandService {
       level: row.level as Level,
       marks: row.marks,
       took: row.took ?? NaN,
-      message: row.message,
+      message: excerptOf(row.message),
       shape: row.shape,
       ...tellingParts(row.traits ?? ''),
       keys: row.keys ?? [],

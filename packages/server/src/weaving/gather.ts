@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
+import { EXCERPT, tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
 import { copyOut, type RowReader } from '../database/copy-out.ts';
@@ -12,8 +12,7 @@ export const MOST_RECORDS = 20_000;
 /** From this many strands on, and from a strand on for so many records that there are, one sorted pass over the records is cheaper than look-ups by key. */
 const BULK = 3000;
 const RECORDS = 750;
-const FIELDS =
-  "t.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, 161), r.shape, coalesce(r.traits, ''), r.keys";
+const FIELDS = `t.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, ${EXCERPT}), r.shape, coalesce(r.traits, ''), r.keys`;
 /** Records that are carried over to the strands that are at issue. */
 const CARRIED = carriedTo('touched', FIELDS);
 const allAtOnce = (from: number, to: number): string => `${recordsOfAll('touched', FIELDS, within(from, to))} order by 1, 2, 3`;

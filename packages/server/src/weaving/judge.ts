@@ -1,11 +1,11 @@
 import type pg from 'pg';
 import {
   arranged,
+  EVERYWHERE,
   headline,
+  judgeStrand,
   pathOf,
   spentOf,
-  verdictByLeg,
-  withTwin,
   type FlowRules,
   type Graph,
   type Path,
@@ -189,9 +189,15 @@ class StrandRows {
 
   private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): Verdict {
     const { evidenceEnd, usual, reach, twins } = this.context;
-    const alone = verdictByLeg(records, path, flow, evidenceEnd, (flow && usual.get(flow.name)) ?? null, flow ? reach(flow) : undefined);
-    const twin = twins.get(founder);
-    return twin ? withTwin(alone, records, twin) : alone;
+    return judgeStrand({
+      records,
+      path,
+      flow,
+      evidenceEnd,
+      usual: (flow && usual.get(flow.name)) ?? null,
+      reach: flow ? reach(flow) : EVERYWHERE,
+      twin: twins.get(founder) ?? null,
+    });
   }
 
   private parties(records: readonly StrandRecord[]): number[] {

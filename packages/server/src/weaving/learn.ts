@@ -1,5 +1,16 @@
 import type pg from 'pg';
-import { arranged, FEWEST_LEGS, learnUsual, pathOf, verdictByLeg, type FlowRules, type FlowUsual, type Graph, type Lesson } from '@fadenweg/core';
+import {
+  arranged,
+  EVERYWHERE,
+  FEWEST_LEGS,
+  judgeStrand,
+  learnUsual,
+  pathOf,
+  type FlowRules,
+  type FlowUsual,
+  type Graph,
+  type Lesson,
+} from '@fadenweg/core';
 import { copyOut } from '../database/copy-out.ts';
 import { gather, type GatherContext } from './gather.ts';
 import { flowOf } from './judge.ts';
@@ -54,7 +65,7 @@ export async function learn(client: pg.Client, context: LearnContext): Promise<M
     lessons.set(flow.name, own);
     own.push({
       records: leg,
-      outcome: verdictByLeg(records, path, flow, context.evidenceEnd, null).legs[0]!,
+      outcome: judgeStrand({ records, path, flow, evidenceEnd: context.evidenceEnd, usual: null, reach: EVERYWHERE, twin: null }).legs[0]!,
       later: path.legs.slice(1).map((one) => records[one.records[0]!]!),
       until: context.evidenceEnd,
     });

@@ -3,9 +3,8 @@ import { Usual, type FlowUsual } from '@fadenweg/core';
 import { transactionOn } from '../database/transaction.ts';
 import { learn, type LearnContext } from './learn.ts';
 
-/** It is learned anew when there are so many times as many strands, and when there are many more, strands that were judged by it before are judged again. */
-const GROWN = 1.25;
-const MUCH_GROWN = 2;
+/** It is learned anew when there are so many times as many strands; those that were judged by it before are judged again then, so that lists and pages say the same. */
+const GROWN = 2;
 /** Of so few it is learned anew at the end of each import, and all are judged again: whatever order files came in. */
 const FEW = 5000;
 const MARK = 'usual';
@@ -34,7 +33,6 @@ export class Usuals {
         String(strands),
       ]);
     });
-    if (!few && strands < before * MUCH_GROWN) return [];
     return (await client.query<{ founder: number }>('select founder from strand where flow is not null')).rows.map((row) => row.founder);
   }
 

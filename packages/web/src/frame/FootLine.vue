@@ -41,6 +41,11 @@ const left = computed(() => {
             : `reading ${store.summary.unread === 1 ? 'a source' : `${store.summary.unread} sources`} again`
         }}</RouterLink></span
       >
+      <span v-if="store.summary.workStopped > 0" class="down" role="status"
+        ><RouterLink to="/sources?tab=work">{{
+          store.summary.workStopped === 1 ? 'a piece of work stopped' : `${store.summary.workStopped} pieces of work stopped`
+        }}</RouterLink></span
+      >
       <span v-if="store.summary.weaving" class="running">weaving, {{ count(store.summary.weaving.behind) }} strands behind</span>
     </template>
     <span class="keys"><kbd>/</kbd> find <kbd>j</kbd><kbd>k</kbd> line <kbd>o</kbd> open <kbd>?</kbd> keys</span>

@@ -73,6 +73,12 @@ async function remove(one: ImportInfo): Promise<void> {
               </li>
               <li v-if="one.errors.length > 5">and {{ one.errors.length - 5 }} more</li>
             </ul>
+            <ul v-if="one.waitsFor.length" class="waits">
+              <li v-for="wait in one.waitsFor" :key="wait.words" :class="{ stopped: wait.stopped }">
+                {{ wait.words }}
+                <RouterLink v-if="wait.stopped" to="/sources?tab=work">stopped: try it again</RouterLink>
+              </li>
+            </ul>
           </td>
           <td>
             <v-btn v-if="one.state !== 'removing'" variant="outlined" @click="asked = one">{{ running(one) ? 'Cancel' : 'Take out' }}</v-btn>
@@ -110,10 +116,14 @@ async function remove(one: ImportInfo): Promise<void> {
 .bad {
   color: var(--madder);
 }
+.waits,
 .errors {
   margin: 0;
   padding: 0;
   list-style: none;
+}
+.stopped,
+.errors {
   color: var(--madder);
   overflow-wrap: anywhere;
 }

@@ -17,11 +17,13 @@ import ImportList from './ImportList.vue';
 import KindList from './KindList.vue';
 import SourceTextsPart from './SourceTextsPart.vue';
 import SourceTable from './SourceTable.vue';
+import WorkPart from './WorkPart.vue';
 
 const TABS = [
   ['sources', 'Sources'],
   ['coverage', 'Coverage'],
   ['imports', 'Imports'],
+  ['work', 'Work'],
   ['followed', 'Followed'],
   ['hosts', 'Hosts'],
   ['identifiers', 'Identifiers'],
@@ -85,6 +87,7 @@ function refresh(): void {
         <CoverageChart v-else-if="coverage.answer.value?.from" :coverage="coverage.answer.value" />
         <p v-else-if="coverage.answer.value" class="nothing">Nothing is loaded yet, so there is no coverage.</p>
       </template>
+      <WorkPart v-else-if="tab === 'work'" @changed="refresh" />
       <FollowPart v-else-if="tab === 'followed'" @changed="refresh" />
       <CodesPart v-else-if="tab === 'codes'" />
       <SourceTextsPart v-else-if="tab === 'texts'" />

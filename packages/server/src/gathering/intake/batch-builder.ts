@@ -1,5 +1,6 @@
 import {
   clearDraft,
+  excerptOf,
   emptyDraft,
   Finder,
   HomeChooser,
@@ -31,8 +32,6 @@ import { SignCollector } from './sign-collector.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
 const LONGEST_MESSAGE = 16_384;
-/** Beginning of a message that judging sees, in characters. */
-const GLIMPSE = 161;
 /** Bytes for the rows of a batch to begin with. */
 const [LEAST_ROOM, MOST_ROOM] = [1 << 14, 1 << 21];
 const LONGEST_ATTRIBUTES = 65_536;
@@ -208,7 +207,7 @@ export class BatchBuilder {
     glimpses.small(marks);
     if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
     else glimpses.nothing();
-    glimpses.text(draft.message.length > GLIMPSE ? draft.message.slice(0, GLIMPSE) : draft.message);
+    glimpses.text(excerptOf(draft.message));
     glimpses.big(shape);
     glimpses.text(traits);
     glimpses.bigs(this.keys);

@@ -1,0 +1,18 @@
+import { expect, test } from '@jest/globals';
+import { stateWords } from './work-words.ts';
+
+const now = Date.parse('2026-11-24T10:00:00Z');
+const one = { share: null, tries: 0, dueAt: '2026-11-24T10:00:00Z' };
+test.each([
+  [{ ...one, state: 'running' }, 'runs'],
+  [{ ...one, state: 'running', share: 0.256 }, 'runs, 26 %'],
+  [{ ...one, state: 'waiting' }, 'waits for its turn'],
+  [{ ...one, state: 'waiting', dueAt: '2026-11-24T10:00:40Z' }, 'in 40 s'],
+  [{ ...one, state: 'waiting', dueAt: '2026-11-24T10:09:40Z' }, 'in 10 min'],
+  [{ ...one, state: 'waiting', tries: 1, dueAt: '2026-11-24T10:00:04Z' }, 'tried 1 time, again in 4 s'],
+  [{ ...one, state: 'waiting', tries: 3 }, 'tried 3 times, again in a moment'],
+  [{ ...one, state: 'failed', tries: 6 }, 'failed after 6 tries'],
+  [{ ...one, state: 'failed', tries: 1 }, 'failed after 1 try'],
+  [{ ...one, state: 'done' }, 'done'],
+  [{ ...one, state: 'cancelled' }, 'cancelled'],
+] as const)('%j is told as “%s”', (piece, words) => expect(stateWords(piece, now)).toBe(words));
