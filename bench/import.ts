@@ -3,7 +3,7 @@ import { perSecond, timed, type Result } from './measure.ts';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import type { Health } from '@fadenweg/api';
-import { Usual, type FlowUsual } from '@fadenweg/core';
+import { Usual, type FlowUsual } from '@fadenweg/core/usual';
 import { call } from '../packages/launch/src/client.ts';
 import { ownClient } from '../packages/server/src/database/own-client.ts';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';

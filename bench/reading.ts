@@ -1,4 +1,6 @@
 import { readFile, stat } from 'node:fs/promises';
+import { STANDARD_KINDS, type IdentifierKind } from '@fadenweg/core/identifiers';
+import type { MeaningRule } from '@fadenweg/core/path';
 import {
   emptyDraft,
   clearDraft,
@@ -7,13 +9,10 @@ import {
   openReader,
   sampleOf,
   guessFormats,
-  STANDARD_KINDS,
-  type IdentifierKind,
-  type MeaningRule,
   type Frame,
   type Place,
   type RecordReader,
-} from '@fadenweg/core';
+} from '@fadenweg/core/reading';
 import { KINDS, MEANINGS, DEMO_ZONE } from '@fadenweg/standin';
 import { filesBelow } from '../packages/launch/src/client.ts';
 import { BatchBuilder } from '../packages/server/src/gathering/intake/batch-builder.ts';

@@ -133,4 +133,16 @@ describe('logs of which nothing is declared', () => {
       (await system.get<Listed<{ name: string }>>('/flows')).items.every((one) => one.name !== 'booking'),
     );
   });
+
+  test('work in the background is told with its state, what ended with what it was for', async () => {
+    await page.open('/sources');
+    await page.click(page.button('Work'));
+    await page.until('what goes on', async () => /Clearing up[\s\S]*its time/.test(await page.text(By.css('main'))));
+    await page.click(page.button('Ended'));
+    await page.until('what ended', async () => /Ending an import[\s\S]*import \d/.test(await page.text(By.css('table'))));
+    expect(await page.text(By.css('table'))).toContain('Working out strands');
+    await browser.driver.navigate().refresh();
+    expect(await page.violations()).toEqual([]);
+    await page.until('the same after a reload', async () => (await page.text(By.css('table'))).includes('Ending an import'));
+  });
 });

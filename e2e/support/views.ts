@@ -16,6 +16,8 @@ export const viewsOf = (failed: string, call: string): string[] => [
   `/strands/order:${failed}?tab=compare&beside=good&view=story`,
   '/sources',
   '/sources?tab=imports',
+  '/sources?tab=work',
+  '/sources?tab=work&work=ended',
   '/sources?tab=identifiers',
   '/find?text=LX-999999',
   '/find?q=timeout&w=all',

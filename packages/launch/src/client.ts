@@ -9,7 +9,7 @@ import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import type { ImportInfo, Problem, SourceText } from '@fadenweg/api';
-import { visiblePath } from '@fadenweg/core';
+import { visiblePath } from '@fadenweg/core/reading';
 import { Stop } from './commands.ts';
 
 export interface FileToSend {

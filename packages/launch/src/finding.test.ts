@@ -3,7 +3,8 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import type { FieldValues, FoundPage, LogRecord, Page, Problem, RankedPart, StrandSummary, TimelinePart } from '@fadenweg/api';
-import { compareRanks, compileSearch, LEVELS, parseSearch, rankOf, type Level, type Searchable } from '@fadenweg/core';
+import { compareRanks, compileSearch, parseSearch, rankOf, type Searchable } from '@fadenweg/core/search';
+import { LEVELS, type Level } from '@fadenweg/core/units';
 import { call, filesBelow } from './client.ts';
 import { startSystem, type System } from './testing/system.ts';
 

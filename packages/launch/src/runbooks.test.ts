@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { join } from 'node:path';
 import type { Page, Problem, RunbookInfo, StepResult } from '@fadenweg/api';
-import { findingText, SUPPLIED_RUNBOOKS, type Runbook, type StepSum } from '@fadenweg/core';
+import { findingText, SUPPLIED_RUNBOOKS, type Runbook, type StepSum } from '@fadenweg/core/runbooks';
 import { FULL_DAY, generate, type Truth } from '@fadenweg/standin';
 import { filesBelow } from './client.ts';
 import { declareDemo } from './demo-data.ts';

@@ -10,6 +10,11 @@ interface Count {
   passed: number;
   failed: number;
 }
+/** Checks that go side by side, each list one after the other. */
+const CHECKS = [
+  ['lint', 'format'],
+  ['types', 'web-types'],
+];
 const bin = (name: string): string => join(ROOT, 'node_modules', '.bin', name);
 
 async function check(name: string, program: string, args: string[]): Promise<Count> {
@@ -59,18 +64,24 @@ async function main(): Promise<void> {
     'web-types': () => check('types of the page', bin('vue-tsc'), ['-p', 'packages/web/tsconfig.json', '--noEmit']),
     unit: () => jest('unit', []),
     page: () => jest('page', []),
-    server: () => jest('server', ['--runInBand']),
+    // each file has a database server and an application of its own, and waits more than it works
+    server: () => jest('server', ['--maxWorkers=2']),
     browser: () => jest('browser', ['--runInBand']),
   };
   const unknown = only.find((name) => !(name in steps));
   if (unknown) throw new Stop(`There is no part “${unknown}”; there are ${Object.keys(steps).join(', ')}.`);
   const total: Count = { passed: 0, failed: 0 };
-  for (const [name, step] of Object.entries(steps)) {
-    if (only.length > 0 && !only.includes(name)) continue;
-    const count = await step();
-    total.passed += count.passed;
-    total.failed += count.failed;
-  }
+  const run = async (names: readonly string[]): Promise<void> => {
+    for (const name of names) {
+      if (only.length > 0 && !only.includes(name)) continue;
+      const count = await steps[name]!();
+      total.passed += count.passed;
+      total.failed += count.failed;
+    }
+  };
+  // what only reads goes side by side
+  await Promise.all(CHECKS.map(run));
+  await run(Object.keys(steps).filter((name) => !CHECKS.flat().includes(name)));
   if (total.passed + total.failed === 0) total.failed = 1;
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;

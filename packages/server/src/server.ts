@@ -61,7 +61,7 @@ export interface RunningServer {
  */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const log = options.log ?? serverLog('warn');
-  const db = connect(options.databaseUrl);
+  const db = connect(options.databaseUrl, log);
   const waker = new Waker(options.databaseUrl, log);
   const happenings = new Happenings(db, waker, log);
   const work = new Work(db, waker, log);

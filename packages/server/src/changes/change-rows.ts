@@ -1,4 +1,4 @@
-import type { SignKind, SignSpan } from '@fadenweg/core';
+import type { SignKind, SignSpan } from '@fadenweg/core/changes';
 import type { Database } from '../database/connect.ts';
 import type { Names } from '../evidence/names.ts';
 

@@ -3,12 +3,12 @@ import {
   changesBefore,
   changesOf,
   changeWords,
-  isoMicros,
   likelierSince,
   statesAt,
   type BeforeAndSince,
   type Change as CoreChange,
-} from '@fadenweg/core';
+} from '@fadenweg/core/changes';
+import { isoMicros } from '@fadenweg/core/units';
 import { microsOf } from '../platform/http/inputs.ts';
 import type { ChangeRepository, KnownCauseRow, RegisteredRow } from './change-rows.ts';
 import type { Names } from '../evidence/names.ts';

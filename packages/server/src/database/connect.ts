@@ -1,4 +1,5 @@
 import knex, { type Knex } from 'knex';
+import type { Logger } from 'pino';
 import './types.ts';
 
 export type Database = Knex;
@@ -9,9 +10,11 @@ export type Database = Knex;
  * process that finds the shared pages mapped nowhere, and what takes long is asked for side by side anyway. For the same reason connections are kept for a while.
  * An everyday query is stopped after a minute; what goes through all records asks by `patiently`.
  */
-export function connect(url: string, poolSize = 8): Database {
+export function connect(url: string, log: Logger | null = null, poolSize = 8): Database {
+  const say = (level: 'warn' | 'error' | 'debug') => (message: unknown) => log?.[level]({ from: 'database' }, String(message));
   return knex({
     client: 'pg',
+    log: { warn: say('warn'), error: say('error'), deprecate: say('debug'), debug: say('debug') },
     connection: {
       connectionString: url,
       options: '-c plan_cache_mode=force_custom_plan -c jit=off -c max_parallel_workers_per_gather=0 -c statement_timeout=60000',

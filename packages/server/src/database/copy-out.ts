@@ -17,6 +17,10 @@ export class RowReader {
     this.position += 4;
     return length;
   }
+  /** Whether the next field holds nothing. */
+  isNothing(): boolean {
+    return word(this.buffer, this.position) < 0;
+  }
   small(): number {
     const { buffer, position } = this;
     this.position = position + 6;

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page } from '@fadenweg/api';
-import { FEWEST_LEGS, patternProblem } from '@fadenweg/core';
+import { patternProblem } from '@fadenweg/core/patterns';
+import { FEWEST_LEGS } from '@fadenweg/core/usual';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { name } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
@@ -106,12 +107,17 @@ const keyOf = ({ component, contains, means }: Meaning): string => JSON.stringif
 /** What is declared about the data. A change of kinds or meanings reads the sources again from their kept bytes, in the background. */
 export function declarationRoutes({ declarations, sources, strands, reread, weaving }: DeclarationParts): AnyEndpoint[] {
   /**
-   * @param touched only these; all that are read where it is left out
+   * Reads again what a declaration concerns.
+   *
+   * @param before sources that were being read, or about to be, before it was declared: for what they were read does not show in their records yet
+   * @param touched of the others only these; all where it is left out
    * @param declared identifiers are declared that were none before
    */
-  const readAgain = async (touched?: readonly number[], declared = false): Promise<{ sourcesReadAgain: number }> => {
-    const read = (await sources.sources()).filter((source) => source.state === 'done').map((source) => source.id);
-    const ids = touched ? read.filter((id) => touched.includes(id)) : read;
+  const readAgain = async (before: readonly number[], touched?: readonly number[], declared = false): Promise<{ sourcesReadAgain: number }> => {
+    const concerned = new Set([...before, ...(touched ?? [])]);
+    const ids = (await sources.sources())
+      .filter(({ id, state }) => state === 'reading' || (['done', 'waiting'].includes(state) && (touched === undefined || concerned.has(id))))
+      .map((source) => source.id);
     if (declared && ids.length > 0) await reread().declared();
     if (ids.length > 0) await reread().readAgain(ids);
     else await weaving.ask(true, true, 'what is declared has changed');
@@ -133,14 +139,15 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     const before = (await declarations.kinds()).find((one) => one.name === kind.name);
     // a link that the guard had taken the tie from, and somebody lets tie again, is not taken it from again
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
+    const underWay = await sources.underWay();
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
-    if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(undefined, true)) };
+    if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(underWay, undefined, true)) };
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
       await weaving.ask(true, true, 'a lease has changed');
       return { ...kind, sourcesReadAgain: 0 };
     }
-    if (!findsTheSame(before, kind)) return { ...kind, ...(await readAgain(await sources.withKinds([before.id]))) };
+    if (!findsTheSame(before, kind)) return { ...kind, ...(await readAgain(underWay, await sources.withKinds([before.id]))) };
     // which strands are doubled is judged anew, from what is read
     if (before.once !== kind.once) await weaving.ask(true, false, 'what belongs to one strand only has changed');
     return { ...kind, sourcesReadAgain: 0 };
@@ -187,9 +194,10 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       status: 202,
       async run({ params, who }) {
         const kind = (await declarations.kinds()).find((one) => one.name === params.name);
+        const underWay = await sources.underWay();
         if (!kind || !(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
         const touched = await sources.withKinds([kind.id]);
-        return touched.length > 0 ? readAgain(touched) : { sourcesReadAgain: 0 };
+        return touched.length + underWay.length > 0 ? readAgain(underWay, touched) : { sourcesReadAgain: 0 };
       },
     }),
     endpoint({
@@ -265,10 +273,11 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
         const before = await declarations.meanings();
         const changed = [...onlyIn(body.items, before), ...onlyIn(before, body.items)];
         if (changed.length === 0) return { items: body.items, sourcesReadAgain: 0 };
+        const underWay = await sources.underWay();
         const touched = changed.length > MOST_LOOKED_FOR ? undefined : await sources.saying(changed);
         await declarations.replaceMeanings(body.items, who);
-        if (touched?.length === 0) return { items: body.items, sourcesReadAgain: 0 };
-        return { items: body.items, ...(await readAgain(touched)) };
+        if (touched?.length === 0 && underWay.length === 0) return { items: body.items, sourcesReadAgain: 0 };
+        return { items: body.items, ...(await readAgain(underWay, touched)) };
       },
     }),
   ];

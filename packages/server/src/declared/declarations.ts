@@ -1,5 +1,7 @@
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
-import { isAmiss, Usual, type FlowUsual, type MeaningRule } from '@fadenweg/core';
+import { isAmiss } from '@fadenweg/core/clocks';
+import type { MeaningRule } from '@fadenweg/core/path';
+import { Usual, type FlowUsual } from '@fadenweg/core/usual';
 import type { Database } from '../database/connect.ts';
 import { transaction } from '../database/transaction.ts';
 import { tell } from '../platform/happenings/tell.ts';

@@ -1,5 +1,6 @@
 import type { FlowUsual, UsualSpan, UsualTime } from '@fadenweg/api';
-import { isoMicros, learnedPatience, surelyContinues, type AtTimes, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core';
+import { isoMicros } from '@fadenweg/core/units';
+import { learnedPatience, surelyContinues, type AtTimes, type FlowUsual as CoreUsual, type Usually } from '@fadenweg/core/usual';
 
 const spanOf = ({ span, days }: AtTimes): UsualSpan => ({ ...span, days });
 const timeOf = ({ median, p90, p99, fence, times = [] }: Usually): UsualTime => ({

@@ -1,4 +1,8 @@
-import type { ClockSpan, IdentifierKind, MeaningRule, Place, Sign } from '@fadenweg/core';
+import type { Sign } from '@fadenweg/core/changes';
+import type { ClockSpan } from '@fadenweg/core/clocks';
+import type { IdentifierKind } from '@fadenweg/core/identifiers';
+import type { MeaningRule } from '@fadenweg/core/path';
+import type { Place } from '@fadenweg/core/reading';
 
 /** What reading carries from one batch to the next besides the position. */
 export interface ReaderState {

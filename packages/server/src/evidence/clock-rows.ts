@@ -1,4 +1,4 @@
-import type { ClockReading, ClockSpan } from '@fadenweg/core';
+import type { ClockReading, ClockSpan } from '@fadenweg/core/clocks';
 import type { Database } from '../database/connect.ts';
 
 export interface ClockRow {

@@ -1,4 +1,4 @@
-import type { Stretch } from '@fadenweg/core';
+import type { Stretch } from '@fadenweg/core/coverage';
 
 export type ComponentSpan = Stretch & { component: string };
 /** First and last record of each source, by the component that it is of. */

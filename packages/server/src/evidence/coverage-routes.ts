@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { Coverage } from '@fadenweg/api';
-import { isoMicros, joinStretches } from '@fadenweg/core';
+import { joinStretches } from '@fadenweg/core/coverage';
+import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { instant, microsOf } from '../platform/http/inputs.ts';
 import type { CoverageRepository } from './coverage.ts';

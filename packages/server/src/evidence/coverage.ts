@@ -1,4 +1,4 @@
-import { stretchesOf, type Stretch } from '@fadenweg/core';
+import { stretchesOf, type Stretch } from '@fadenweg/core/coverage';
 import type { Database } from '../database/connect.ts';
 
 export interface CoverageRow extends Stretch {

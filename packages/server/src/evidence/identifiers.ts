@@ -1,4 +1,4 @@
-import { identifierKey, normalValue, type IdentifierKind, type Role } from '@fadenweg/core';
+import { identifierKey, normalValue, type IdentifierKind, type Role } from '@fadenweg/core/identifiers';
 import type { Database } from '../database/connect.ts';
 
 export interface Named {

@@ -1,5 +1,5 @@
 import type { OriginalLines } from '@fadenweg/api';
-import { decode, lineStarts, type Encoding } from '@fadenweg/core';
+import { decode, lineStarts, type Encoding } from '@fadenweg/core/reading';
 import type { Names } from './names.ts';
 import type { KeptBytesRepository } from './kept-bytes.ts';
 import type { SourceRow } from './sources.ts';

@@ -34,6 +34,7 @@ export interface Cursor {
   id: number;
 }
 export type RecordColumn = keyof RecordRow;
+/** In the order in which `BatchBuilder` writes them. */
 export const COLUMNS: RecordColumn[] = [
   'at',
   'id',
@@ -50,12 +51,12 @@ export const COLUMNS: RecordColumn[] = [
   'home',
   'logger',
   'time_text',
-  'traits',
   'message',
   'attributes',
   'keys',
   'lane',
   'shifted',
+  'traits',
 ];
 /** Records around another are looked for this far away in time, in steps. */
 const REACH = [60_000_000, 3_600_000_000, 86_400_000_000, 30 * 86_400_000_000];

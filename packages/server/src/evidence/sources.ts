@@ -1,4 +1,4 @@
-import type { ReadingHints } from '@fadenweg/core';
+import type { ReadingHints } from '@fadenweg/core/reading';
 import { patiently, type Database } from '../database/connect.ts';
 import { lockSources, transaction } from '../database/transaction.ts';
 import { tell } from '../platform/happenings/tell.ts';
@@ -171,7 +171,11 @@ export class SourceRepository {
     headHash: string,
     states: readonly SourceRow['state'][] = ['done'],
   ): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
-    const same: SourceRow | undefined = await this.db('source').where({ content_hash: contentHash, size }).whereNot({ state: 'cancelled' }).first();
+    const same: SourceRow | undefined = await this.db('source')
+      .where({ content_hash: contentHash, size })
+      .whereNot({ state: 'cancelled' })
+      .whereNotIn('import_id', this.db('import').where({ state: 'removing' }).select('id'))
+      .first();
     const shorter: SourceRow[] = same
       ? []
       : await this.db('source')
@@ -233,6 +237,10 @@ export class SourceRepository {
   }
   failedOf(importId: number, limit: number): Promise<{ path: string; error: string | null }[]> {
     return this.db('source').where({ read_for: importId, state: 'failed' }).orderBy('path').limit(limit).select('path', 'error');
+  }
+  /** Numbers of sources that wait to be read or are being read. */
+  underWay(): Promise<number[]> {
+    return this.db('source').whereIn('state', ['waiting', 'reading']).pluck('id');
   }
   /** Sources that wait to be read or are being read. */
   async unread(): Promise<number> {

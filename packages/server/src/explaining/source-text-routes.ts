@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import Joi from 'joi';
 import type { Page, SourceText, TextLines, Written, WrittenPlaces } from '@fadenweg/api';
-import { decode, guessEncoding, looksBinary } from '@fadenweg/core';
+import { decode, guessEncoding, looksBinary } from '@fadenweg/core/reading';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { instant } from '../platform/http/inputs.ts';
 import { receiveFiles, TooManyFiles } from '../platform/http/multipart.ts';

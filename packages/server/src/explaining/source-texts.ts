@@ -1,5 +1,5 @@
 import type { SourceText, TextLines, TextPlace, Written, WrittenPlaces } from '@fadenweg/api';
-import { fileOfFrame, fileOfLogger, lineOfMessage } from '@fadenweg/core';
+import { fileOfFrame, fileOfLogger, lineOfMessage } from '@fadenweg/core/source-text';
 import { microsOf } from '../platform/http/inputs.ts';
 import { notFound } from '../platform/http/problems.ts';
 import type { SourceTextRepository } from './source-text-rows.ts';

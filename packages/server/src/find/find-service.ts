@@ -1,12 +1,8 @@
 import type { Contrasted, FieldValues, FoundPage, GroupsPart, LevelName, RankedPart, TimelinePart } from '@fadenweg/api';
 import {
   compareRanks,
-  contrast,
-  distribution,
   Foremost,
   isOwn,
-  isoMicros,
-  LEVELS,
   OWN_FIELDS,
   rankOf,
   textsOf,
@@ -14,7 +10,9 @@ import {
   type Rank,
   type Search,
   type Searchable,
-} from '@fadenweg/core';
+} from '@fadenweg/core/search';
+import { contrast, distribution } from '@fadenweg/core/statistics';
+import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { Cursor, RecordRepository, RecordRow } from '../evidence/records.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { parseSearch } from '@fadenweg/core';
+import { parseSearch } from '@fadenweg/core/search';
 import { FOUNDER } from '../evidence/identifiers.ts';
 import { narrow, type Narrowing } from './narrowing.ts';
 

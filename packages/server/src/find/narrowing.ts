@@ -10,7 +10,7 @@ import {
   type Operator,
   type Search,
   type Value,
-} from '@fadenweg/core';
+} from '@fadenweg/core/search';
 import { FOUNDER } from '../evidence/identifiers.ts';
 
 /**

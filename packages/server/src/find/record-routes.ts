@@ -14,7 +14,10 @@ import type {
   Timeline,
   TimelinePart,
 } from '@fadenweg/api';
-import { codesIn, decode, isoMicros, LEVELS, LONGEST_SEARCH, rankOfText, type Encoding } from '@fadenweg/core';
+import { codesIn } from '@fadenweg/core/explain';
+import { decode, type Encoding } from '@fadenweg/core/reading';
+import { LONGEST_SEARCH, rankOfText } from '@fadenweg/core/search';
+import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import { byteOfId } from '../evidence/record-id.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';

@@ -1,4 +1,4 @@
-import { compileSearch, type Search, type Searchable, type Test } from '@fadenweg/core';
+import { compileSearch, type Search, type Searchable, type Test } from '@fadenweg/core/search';
 import type { Names } from '../evidence/names.ts';
 import { COLUMNS, type Cursor, type RecordRepository, type RecordRow } from '../evidence/records.ts';
 import type { SourceRepository } from '../evidence/sources.ts';

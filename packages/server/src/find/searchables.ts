@@ -1,4 +1,5 @@
-import { fieldNames, isOwn, LEVELS, parseSearch, type Level, type Search, type Searchable } from '@fadenweg/core';
+import { fieldNames, isOwn, parseSearch, type Search, type Searchable } from '@fadenweg/core/search';
+import { LEVELS, type Level } from '@fadenweg/core/units';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { IdentifierRepository, Named } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';

@@ -57,8 +57,9 @@ export class ArrivalsOfImport {
   private async note(): Promise<void> {
     const [sources, counts] = [this.sources, this.counts];
     [this.sources, this.counts, this.noting] = [[], {}, sources];
-    await this.rows.arrived(this.row.id, sources, counts);
+    const twice = await this.rows.arrived(this.row.id, sources, counts);
     this.noting = [];
-    if (sources.length > 0) await this.queued();
+    for (const { spool } of twice) await rm(spool, { force: true });
+    if (sources.length > twice.length) await this.queued();
   }
 }

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { ImportInfo, Page } from '@fadenweg/api';
-import { isZone } from '@fadenweg/core';
+import { isZone } from '@fadenweg/core/reading';
 import { cleanPath } from '../platform/http/clean-path.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { receiveFiles } from '../platform/http/multipart.ts';

@@ -30,6 +30,9 @@ export interface ImportSums {
 
 export type ArrivedCounts = Partial<Pick<ImportRow, 'files' | 'bytes' | 'already_there'>>;
 
+/** The lock under which arriving sources are noted. */
+const ARRIVING = 0x61727276;
+
 /** Imports: what came when, from whom, and what it comes to. */
 export class ImportRepository {
   constructor(private readonly db: Database) {}
@@ -54,11 +57,29 @@ export class ImportRepository {
       id,
     ]);
   }
-  /** Notes sources that arrived, and counts what did, all of it or nothing. */
-  async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<void> {
-    await transaction(this.db, async (trx) => {
-      await this.countIn(id, counts, trx);
-      if (sources.length > 0) await trx('source').insert(sources);
+  /**
+   * Notes sources that arrived, and counts what did, all of it or nothing. Two imports may bring the same bytes at one time, and neither sees the
+   * other's before it is noted: here they come one after the other.
+   *
+   * @returns those that had come meanwhile, and are counted as being there already
+   */
+  async arrived(id: number, sources: readonly NewSource[], counts: ArrivedCounts): Promise<NewSource[]> {
+    return transaction(this.db, async (trx) => {
+      await trx.raw('select pg_advisory_xact_lock(?)', [ARRIVING]);
+      const held: Pick<NewSource, 'size' | 'content_hash'>[] = await trx('source')
+        .whereIn(
+          'content_hash',
+          sources.map((one) => one.content_hash),
+        ) // prettier-ignore
+        .whereNot({ state: 'cancelled' })
+        .whereNotIn('import_id', trx('import').where({ state: 'removing' }).select('id'))
+        .select('size', 'content_hash');
+      const isHeld = (one: NewSource): boolean => held.some((other) => other.size === one.size && other.content_hash === one.content_hash);
+      const twice = sources.filter(isHeld);
+      const fresh = sources.filter((one) => !isHeld(one));
+      await this.countIn(id, { ...counts, already_there: (counts.already_there ?? 0) + twice.length }, trx);
+      if (fresh.length > 0) await trx('source').insert(fresh);
+      return twice;
     });
   }
   async change(id: number, change: Partial<ImportRow>): Promise<void> {

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { ColumnSetBody, Page, QuietRuleBody, QuietRuleInfo, Saved, SavedSearchBody } from '@fadenweg/api';
-import { HEARTBEATS, LONGEST_SEARCH, parseSearch } from '@fadenweg/core';
+import { HEARTBEATS } from '@fadenweg/core/quiet';
+import { LONGEST_SEARCH, parseSearch } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { name } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';

@@ -1,5 +1,5 @@
 import type { QuietRuleBody, QuietRuleInfo, Saved } from '@fadenweg/api';
-import { HEARTBEATS, recurring, type Series } from '@fadenweg/core';
+import { HEARTBEATS, recurring, type Series } from '@fadenweg/core/quiet';
 import type { Database } from '../database/connect.ts';
 
 interface QuietRow {

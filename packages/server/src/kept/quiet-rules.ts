@@ -1,5 +1,6 @@
 import type { QuietRuleInfo } from '@fadenweg/api';
-import { compileRules, LONGEST_SEARCH, searchOfRecurring, type Searchable } from '@fadenweg/core';
+import { compileRules, searchOfRecurring } from '@fadenweg/core/quiet';
+import { LONGEST_SEARCH, type Searchable } from '@fadenweg/core/search';
 import type { KeptRepository } from './kept.ts';
 import type { Names } from '../evidence/names.ts';
 import type { SourceRepository } from '../evidence/sources.ts';

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { LiveGap, LiveStrand } from '@fadenweg/api';
-import { LONGEST_SEARCH } from '@fadenweg/core';
+import { LONGEST_SEARCH } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { list, searchOf, splitList } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core';
+import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core/clocks';
 import { ownClient } from '../database/own-client.ts';
 import { copyOut, type RowReader } from '../database/copy-out.ts';
 import { recordsOfAll, recordsOfSome } from '../weaving/records-of-all.ts';

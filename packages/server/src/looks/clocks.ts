@@ -1,4 +1,4 @@
-import { alike, renewed, renewedReadings } from '@fadenweg/core';
+import { alike, renewed, renewedReadings } from '@fadenweg/core/clocks';
 import { spansOf, type ClockRepository, type ClockRow, type ClockUnit, type FoundClock } from '../evidence/clock-rows.ts';
 import type { Names } from '../evidence/names.ts';
 import type { ClocksAnswer, ClocksData } from './clocks-worker.ts';

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { discoverLinks, KEEP, type Discovered, type IdentifierKind } from '@fadenweg/core';
+import { discoverLinks, KEEP, type Discovered, type IdentifierKind } from '@fadenweg/core/identifiers';
 import { connect } from '../database/connect.ts';
 import { RecordRepository } from '../evidence/records.ts';
 import { knownIn, sampledRows } from './sampled.ts';

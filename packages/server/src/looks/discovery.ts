@@ -1,5 +1,5 @@
 import type { IdentifierKind } from '@fadenweg/api';
-import { KEEP, type Discovered } from '@fadenweg/core';
+import { KEEP, type Discovered } from '@fadenweg/core/identifiers';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { DiscoveringData } from './discovering-worker.ts';

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { ClockStretch, HostClock, Page } from '@fadenweg/api';
-import { isAmiss, isoMicros, type ClockSpan } from '@fadenweg/core';
+import { isAmiss, type ClockSpan } from '@fadenweg/core/clocks';
+import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { notFound } from '../platform/http/problems.ts';
 import { spansOf, type ClockRepository, type ClockRow } from '../evidence/clock-rows.ts';

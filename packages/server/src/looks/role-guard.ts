@@ -1,4 +1,4 @@
-import type { OverJoining } from '@fadenweg/core';
+import type { OverJoining } from '@fadenweg/core/stitching';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { SourceRepository } from '../evidence/sources.ts';

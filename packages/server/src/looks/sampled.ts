@@ -1,4 +1,4 @@
-import { Finder, type IdentifierKind, type SuggestRecord } from '@fadenweg/core';
+import { Finder, type IdentifierKind, type SuggestRecord } from '@fadenweg/core/identifiers';
 import type { RecordRepository, RecordRow } from '../evidence/records.ts';
 
 /** Stretches of the data that are looked at for identifiers, and records of each. */

@@ -1,4 +1,4 @@
-import { quartersLater, shiftOf, zoneFor, type FirstMention, type ReadingHints } from '@fadenweg/core';
+import { quartersLater, shiftOf, zoneFor, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 

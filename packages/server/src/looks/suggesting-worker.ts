@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { suggestKinds, type IdentifierKind } from '@fadenweg/core';
+import { suggestKinds, type IdentifierKind } from '@fadenweg/core/identifiers';
 import { connect } from '../database/connect.ts';
 import { RecordRepository } from '../evidence/records.ts';
 import { knownIn, sampledRows } from './sampled.ts';

@@ -1,5 +1,5 @@
 import type { KindSuggestion } from '@fadenweg/api';
-import type { Suggestion } from '@fadenweg/core';
+import type { Suggestion } from '@fadenweg/core/identifiers';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { Names } from '../evidence/names.ts';
 import { askWorker } from '../platform/threads.ts';

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { EnvironmentInfo, Health, ListedAnswer, SearchAnswer, Summary } from '@fadenweg/api';
-import { isoMicros, LONGEST_PASTE, MOST_AT_ONCE } from '@fadenweg/core';
+import { LONGEST_PASTE, MOST_AT_ONCE } from '@fadenweg/core/search';
+import { isoMicros } from '@fadenweg/core/units';
 import type { Database } from '../database/connect.ts';
 import { isDatabaseAway } from '../database/failures.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';

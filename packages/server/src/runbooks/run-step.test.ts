@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { StepSum } from '@fadenweg/core';
+import type { StepSum } from '@fadenweg/core/runbooks';
 import { windowsOf } from './run-step.ts';
 
 const window = { from: 0, to: 1000 };

@@ -1,5 +1,7 @@
 import type { Change, GroupsPart, StepResult, StrandGrouping } from '@fadenweg/api';
-import { durationOf, filledSearch, isoMicros, MOST_TIMES, MOST_VALUES, type RunbookStep, type StepLook, type StepSum } from '@fadenweg/core';
+import { filledSearch, MOST_TIMES, MOST_VALUES, type RunbookStep, type StepLook, type StepSum } from '@fadenweg/core/runbooks';
+import { durationOf } from '@fadenweg/core/search';
+import { isoMicros } from '@fadenweg/core/units';
 import { microsOf, searchOf } from '../platform/http/inputs.ts';
 import { founderOfId } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { Page, RunbookInfo, StepResult } from '@fadenweg/api';
-import { LONGEST_SEARCH, MOST_TIMES, MOST_VALUES, problemsOf, SUPPLIED_RUNBOOKS, type Runbook, type StepSum } from '@fadenweg/core';
+import { MOST_TIMES, MOST_VALUES, problemsOf, SUPPLIED_RUNBOOKS, type Runbook, type StepSum } from '@fadenweg/core/runbooks';
+import { LONGEST_SEARCH } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { instant, list, microsOf, name, splitList } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';

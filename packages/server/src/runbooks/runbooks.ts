@@ -1,5 +1,5 @@
 import type { RunbookInfo } from '@fadenweg/api';
-import type { Runbook } from '@fadenweg/core';
+import type { Runbook } from '@fadenweg/core/runbooks';
 import type { Database } from '../database/connect.ts';
 
 interface Row {

@@ -1,5 +1,5 @@
 import type { InCommon, InCommonValue } from '@fadenweg/api';
-import { contrast, type Counted } from '@fadenweg/core';
+import { contrast, type Counted } from '@fadenweg/core/statistics';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';
 import type { RecordRepository } from '../evidence/records.ts';

@@ -1,5 +1,5 @@
 import type { Finding } from '@fadenweg/api';
-import { MARK } from '@fadenweg/core';
+import { MARK } from '@fadenweg/core/path';
 import { strandId, type IdentifierRepository } from '../evidence/identifiers.ts';
 import type { RecordRepository, RecordRow } from '../evidence/records.ts';
 

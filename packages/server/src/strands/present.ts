@@ -1,5 +1,7 @@
 import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
-import { isoMicros, LEVELS, MARK, type FlowRules } from '@fadenweg/core';
+import type { FlowRules } from '@fadenweg/core/findings';
+import { MARK } from '@fadenweg/core/path';
+import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import { FLAG, byteOfId } from '../evidence/record-id.ts';
 import { strandId, type IdentifierRepository, type Named } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';

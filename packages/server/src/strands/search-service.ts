@@ -1,5 +1,5 @@
 import type { ListedAnswer, SearchAnswer, SearchHit } from '@fadenweg/api';
-import { candidatesIn, isList, listedIn } from '@fadenweg/core';
+import { candidatesIn, isList, listedIn } from '@fadenweg/core/search';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';

@@ -1,5 +1,5 @@
 import type { SeriesPoint, StrandSeries } from '@fadenweg/api';
-import { isoMicros } from '@fadenweg/core';
+import { isoMicros } from '@fadenweg/core/units';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { SeriesRow, StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
 

@@ -1,5 +1,8 @@
 import type { AgainstStrand, AgainstUsual, BesideLine } from '@fadenweg/api';
-import { besideAnother, compareWithUsual, firstLine, isoMicros, type Beside, type Side, type StrandRecord } from '@fadenweg/core';
+import { firstLine } from '@fadenweg/core/findings';
+import type { StrandRecord } from '@fadenweg/core/path';
+import { isoMicros } from '@fadenweg/core/units';
+import { besideAnother, compareWithUsual, type Beside, type Side } from '@fadenweg/core/usual';
 import type { DeclarationRepository, FlowWithUsual } from '../declared/declarations.ts';
 import type { Names } from '../evidence/names.ts';
 import type { RecordRow } from '../evidence/records.ts';

@@ -1,5 +1,5 @@
 import type { ExportedStrand, StrandSummary } from '@fadenweg/api';
-import { csvLine, otlpTrace, XES_HEAD, XES_TAIL, xesTrace } from '@fadenweg/core';
+import { csvLine, otlpTrace, XES_HEAD, XES_TAIL, xesTrace } from '@fadenweg/core/exchange';
 import type { StrandCursor, StrandFilter, StrandRow } from '../weaving/strand-rows.ts';
 import { whenThere } from '../database/failures.ts';
 import type { StrandService } from './strand-service.ts';

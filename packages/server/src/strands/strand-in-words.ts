@@ -1,14 +1,9 @@
 import type { Finding, SentencePart, Strand, StrandIdentifier } from '@fadenweg/api';
-import {
-  chains,
-  durationWords,
-  isoMicros,
-  sentenceText,
-  type Finding as CoreFinding,
-  type Path,
-  type SentencePart as CorePart,
-  type StepUsual,
-} from '@fadenweg/core';
+import { durationWords, sentenceText, type Finding as CoreFinding, type SentencePart as CorePart } from '@fadenweg/core/findings';
+import type { Path } from '@fadenweg/core/path';
+import { chains } from '@fadenweg/core/stitching';
+import { isoMicros } from '@fadenweg/core/units';
+import type { StepUsual } from '@fadenweg/core/usual';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
 import type { RecordRow } from '../evidence/records.ts';
 import { recordKey } from '../evidence/record-key.ts';

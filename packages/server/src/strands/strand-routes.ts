@@ -16,7 +16,7 @@ import type {
   StrandSeries,
   StrandSummary,
 } from '@fadenweg/api';
-import { LONGEST_SEARCH, type Search } from '@fadenweg/core';
+import { LONGEST_SEARCH, type Search } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';

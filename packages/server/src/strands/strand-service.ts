@@ -12,23 +12,13 @@ import type {
   StrandLine,
   StrandSummary,
 } from '@fadenweg/api';
-import {
-  arranged,
-  EVERYWHERE,
-  excerptOf,
-  firstLine,
-  isoMicros,
-  judgeStrand,
-  pathOf,
-  storyOf,
-  usualOfSteps,
-  type Path,
-  type FlowRules,
-  type Level,
-  type StrandRecord,
-  type Twin,
-  tellingParts,
-} from '@fadenweg/core';
+import { EVERYWHERE } from '@fadenweg/core/coverage';
+import { firstLine, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
+import { arranged, excerptOf, pathOf, type Path, type StrandRecord } from '@fadenweg/core/path';
+import { tellingParts } from '@fadenweg/core/shapes';
+import { storyOf } from '@fadenweg/core/story';
+import { isoMicros, type Level } from '@fadenweg/core/units';
+import { usualOfSteps } from '@fadenweg/core/usual';
 import type { DeclarationRepository, FlowWithUsual } from '../declared/declarations.ts';
 import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core';
+import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core/stitching';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
 import { lockSources, transactionOn } from '../database/transaction.ts';

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { surelyContinues, type Usual } from '@fadenweg/core';
+import { surelyContinues, type Usual } from '@fadenweg/core/usual';
 
 const MOST = 100_000;
 /** Until when the sources had spoken when strands were judged last. */

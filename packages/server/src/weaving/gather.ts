@@ -1,8 +1,11 @@
 import type pg from 'pg';
-import { EXCERPT, tellingParts, type Level, type StrandRecord } from '@fadenweg/core';
+import type { StrandRecord } from '@fadenweg/core/path';
+import { tellingParts } from '@fadenweg/core/shapes';
+import type { Level } from '@fadenweg/core/units';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
 import { copyOut, type RowReader } from '../database/copy-out.ts';
+import { JUDGED, readJudged } from '../evidence/judged-record.ts';
 import { carriedTo, recordsOfAll, recordsOfSome } from './records-of-all.ts';
 import type { TakeRecalled } from './recall.ts';
 import type { Slice } from './slices.ts';
@@ -12,7 +15,7 @@ export const MOST_RECORDS = 20_000;
 /** From this many strands on, and from a strand on for so many records that there are, one sorted pass over the records is cheaper than look-ups by key. */
 const BULK = 3000;
 const RECORDS = 750;
-const FIELDS = `t.founder, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, ${EXCERPT}), r.shape, coalesce(r.traits, ''), r.keys`;
+const FIELDS = `t.founder, r.at, r.id, ${JUDGED}`;
 /** Records that are carried over to the strands that are at issue. */
 const CARRIED = carriedTo('touched', FIELDS);
 const allAtOnce = (from: number, to: number): string => `${recordsOfAll('touched', FIELDS, within(from, to))} order by 1, 2, 3`;
@@ -148,19 +151,15 @@ class Gathering {
     this.components.add(component);
   }
   private read(at: number, id: number, row: RowReader): Read {
-    const component = row.small();
+    const { component, host, level, traits, ...rest } = readJudged(row);
     const record: StrandRecord = {
       at,
       id: String(id),
       component: this.context.component(component),
-      host: this.context.host(row.small()),
-      level: row.small() as Level,
-      marks: row.small(),
-      took: row.big(),
-      message: row.text(),
-      shape: row.big(),
-      ...tellingParts(row.text()),
-      keys: row.bigs(),
+      host: this.context.host(host),
+      level: level as Level,
+      ...tellingParts(traits),
+      ...rest,
     };
     return { record, component };
   }

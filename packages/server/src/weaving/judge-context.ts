@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import type { FlowRules } from '@fadenweg/core';
+import type { FlowRules } from '@fadenweg/core/findings';
 import { SPANS, type ComponentSpan } from '../evidence/component-spans.ts';
 import { reachByFlow } from './reach.ts';
 

@@ -1,20 +1,9 @@
 import type pg from 'pg';
-import {
-  arranged,
-  EVERYWHERE,
-  headline,
-  judgeStrand,
-  pathOf,
-  spentOf,
-  type FlowRules,
-  type Graph,
-  type Path,
-  type Reach,
-  type StrandRecord,
-  type Twin,
-  type Usual,
-  type Verdict,
-} from '@fadenweg/core';
+import { EVERYWHERE, type Reach } from '@fadenweg/core/coverage';
+import { headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
+import { arranged, pathOf, spentOf, type Path, type StrandRecord } from '@fadenweg/core/path';
+import type { Graph } from '@fadenweg/core/stitching';
+import type { Usual } from '@fadenweg/core/usual';
 import { sourceOfId } from '../evidence/record-id.ts';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
@@ -24,10 +13,8 @@ import { tell } from '../platform/happenings/tell.ts';
 import { copyOut } from '../database/copy-out.ts';
 import type { Spent } from './spent.ts';
 import type { Slice } from './slices.ts';
+import { STRAND } from './strand-layout.ts';
 import { gather, touch, type GatherContext, type Gathered } from './gather.ts';
-
-const COLUMNS =
-  'founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, failed_in, headline, parties, environment, components, in_database, in_transit, signature';
 
 export interface JudgeContext extends GatherContext {
   spent: Spent;
@@ -106,7 +93,7 @@ async function judgeRows(client: pg.Client, slice: Slice, context: WithTwins, pr
     const gone = await client.query<{ founder: number; outcome: string }>(
       'delete from strand where founder in (select founder from touched) returning founder, outcome',
     );
-    await copyInto(client, 'strand', COLUMNS, written);
+    await copyInto(client, 'strand', STRAND.sql(), written);
     await tellJudged(client, new Map(gone.rows.map((one) => [one.founder, one.outcome])), rows.outcomes);
   });
   return rows.rows.count;
@@ -154,7 +141,7 @@ class StrandRows {
   ) {}
 
   add(strand: Gathered): void {
-    const { context, rows: row } = this;
+    const { context, rows } = this;
     const named = this.values.get(strand.founder);
     if (!named) return;
     const { records } = arranged(strand.records);
@@ -164,27 +151,25 @@ class StrandRows {
     this.outcomes.set(strand.founder, outcome);
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
-    row.begin(17);
-    row.big(strand.founder);
-    row.small(named.kind);
-    row.text(named.value);
-    if (flow) row.text(flow.name);
-    else row.nothing();
-    row.text(outcome);
-    row.big(path.startedAt);
-    row.big(path.endedAt);
-    row.big(path.duration);
-    row.int(strand.total);
-    if (first) row.text(first.failedIn);
-    else row.nothing();
-    row.text(first ? headline(first.sentence) : '');
-    row.bigs(this.parties(records));
-    row.text(context.environment(sourceOfId(Number(records[0]!.id))));
-    row.bigs([...strand.components]);
-    row.big(inDatabase);
-    row.big(inTransit);
-    if (first) row.text(first.signature);
-    else row.nothing();
+    STRAND.write(rows, {
+      founder: strand.founder,
+      kind_id: named.kind,
+      value: named.value,
+      flow: flow?.name ?? null,
+      outcome,
+      started_at: path.startedAt,
+      ended_at: path.endedAt,
+      duration: path.duration,
+      records: strand.total,
+      failed_in: first?.failedIn ?? null,
+      headline: first ? headline(first.sentence) : '',
+      signature: first?.signature ?? null,
+      parties: this.parties(records),
+      environment: context.environment(sourceOfId(Number(records[0]!.id))),
+      components: [...strand.components],
+      in_database: inDatabase,
+      in_transit: inTransit,
+    });
   }
 
   private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): Verdict {

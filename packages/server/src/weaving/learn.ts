@@ -1,16 +1,9 @@
 import type pg from 'pg';
-import {
-  arranged,
-  EVERYWHERE,
-  FEWEST_LEGS,
-  judgeStrand,
-  learnUsual,
-  pathOf,
-  type FlowRules,
-  type FlowUsual,
-  type Graph,
-  type Lesson,
-} from '@fadenweg/core';
+import { EVERYWHERE } from '@fadenweg/core/coverage';
+import { judgeStrand, type FlowRules } from '@fadenweg/core/findings';
+import { arranged, pathOf } from '@fadenweg/core/path';
+import type { Graph } from '@fadenweg/core/stitching';
+import { FEWEST_LEGS, learnUsual, type FlowUsual, type Lesson } from '@fadenweg/core/usual';
 import { copyOut } from '../database/copy-out.ts';
 import { gather, type GatherContext } from './gather.ts';
 import { flowOf } from './judge.ts';

@@ -1,4 +1,4 @@
-import type { Graph, Leases } from '@fadenweg/core';
+import type { Graph, Leases } from '@fadenweg/core/stitching';
 import type { OwnerAt } from './carry.ts';
 
 /** By its home and time, the founder's key of the strand that a record belongs to, NaN for none. */

@@ -1,4 +1,6 @@
-import { reachOf, UNLEARNED, type FlowRules, type Reach } from '@fadenweg/core';
+import { reachOf, type Reach } from '@fadenweg/core/coverage';
+import type { FlowRules } from '@fadenweg/core/findings';
+import { UNLEARNED } from '@fadenweg/core/usual';
 import type { ComponentSpan } from '../evidence/component-spans.ts';
 
 /** How far the evidence of components reaches, for a flow: what is shorter than its patience is no hole. Worked out once for each flow. */

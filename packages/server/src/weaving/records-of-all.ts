@@ -1,4 +1,4 @@
-import { EXCERPT } from '@fadenweg/core';
+import { JUDGED_NAMED } from '../evidence/judged-record.ts';
 import type pg from 'pg';
 import { ALWAYS } from '../evidence/identifiers.ts';
 import { copyOut, type RowReader } from '../database/copy-out.ts';
@@ -23,7 +23,7 @@ export const carriedTo = (founders: string, fields: string): string => `select $
  */
 export const recordsOfAll = (founders: string, fields: string, within = 'true'): string => `
   with leased as materialized (
-    select r.home, r.at, r.id, r.component_id, r.host_id, r.level, r.marks, r.took, r.shape, r.shifted, r.traits, left(r.message, ${EXCERPT}) as message, r.keys
+    select r.home, r.at, r.id, r.shifted, ${JUDGED_NAMED}
       from record r join (select distinct key from tie where valid_from > ${-ALWAYS}) k on k.key = r.home where ${within})
   select * from (
     select ${fields} from ${founders} f join tie t using (founder) join record r on r.home = t.key where t.valid_from = ${-ALWAYS} and ${within}

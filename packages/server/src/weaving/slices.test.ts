@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { LeaseList, NO_LEASES } from '@fadenweg/core';
+import { LeaseList, NO_LEASES } from '@fadenweg/core/stitching';
 import { slicesOf } from './slices.ts';
 
 /** Nodes by number: key, first and last mention. */

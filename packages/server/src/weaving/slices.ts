@@ -1,4 +1,4 @@
-import type { Graph, Leases } from '@fadenweg/core';
+import type { Graph, Leases } from '@fadenweg/core/stitching';
 
 /** Strands that are judged in one go, at most: what is kept of each until they are stored is bounded by it. */
 export const MOST_OF_A_SLICE = 60_000;

@@ -1,28 +1,9 @@
-import type { BeforeAndSince } from '@fadenweg/core';
+import type { BeforeAndSince } from '@fadenweg/core/changes';
 import type { Database } from '../database/connect.ts';
+import type { StrandRow } from './strand-layout.ts';
 
-export interface StrandRow {
-  founder: number;
-  kind_id: number;
-  value: string;
-  flow: string | null;
-  outcome: string;
-  started_at: number;
-  ended_at: number;
-  duration: number;
-  records: number;
-  /** Of its duration, in microseconds. */
-  in_database: number;
-  in_transit: number;
-  failed_in: string | null;
-  /** Of its first finding. */
-  signature: string | null;
-  headline: string;
-  parties: number[];
-  environment: string;
-  /** Numbers of the components that its records are of. */
-  components: number[];
-}
+export type { StrandRow };
+
 export type StrandSort = 'started' | '-started' | 'duration' | '-duration';
 export interface StrandFilter {
   flow?: string[];

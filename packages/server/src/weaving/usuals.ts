@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { Usual, type FlowUsual } from '@fadenweg/core';
+import { Usual, type FlowUsual } from '@fadenweg/core/usual';
 import { transactionOn } from '../database/transaction.ts';
 import { learn, type LearnContext } from './learn.ts';
 

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { Graph, LeaseList, NO_LEASES, overJoining, ownership, type GraphKind, type Leases, type OverJoining } from '@fadenweg/core';
+import { Graph, LeaseList, NO_LEASES, overJoining, ownership, type GraphKind, type Leases, type OverJoining } from '@fadenweg/core/stitching';
 import { ALWAYS } from '../evidence/identifiers.ts';
 import { carry, type ToCarry } from './carry.ts';
 import { copyOut } from '../database/copy-out.ts';

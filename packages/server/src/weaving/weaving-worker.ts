@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
-import type { OverJoining } from '@fadenweg/core';
+import type { OverJoining } from '@fadenweg/core/stitching';
 import { ownClient } from '../database/own-client.ts';
 import type { Glimpses } from '../evidence/batch.ts';
 import { tell } from '../platform/happenings/tell.ts';

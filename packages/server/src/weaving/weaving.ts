@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import type { OverJoining } from '@fadenweg/core';
+import type { OverJoining } from '@fadenweg/core/stitching';
 import type { Batch } from '../evidence/batch.ts';
 import type { Platform } from '../platform/room.ts';
 import type { Piece, WorkKind } from '../platform/work/types.ts';

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import type { Graph, Leases, Ownership } from '@fadenweg/core';
+import type { Graph, Leases, Ownership } from '@fadenweg/core/stitching';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
 import { transactionOn } from '../database/transaction.ts';

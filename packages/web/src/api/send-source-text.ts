@@ -1,5 +1,5 @@
 import type { SourceText } from '@fadenweg/api';
-import { visiblePath } from '@fadenweg/core';
+import { visiblePath } from '@fadenweg/core/reading';
 import { api, query } from './client.ts';
 
 /** Folders that hold no source text of the program itself. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { printValue } from '@fadenweg/core';
+import { printValue } from '@fadenweg/core/search';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';

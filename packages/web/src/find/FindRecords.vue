@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Coverage, LogRecord, Page, SourceInfo } from '@fadenweg/api';
-import { fieldNames, nearestName, parseSearch, printSearch, withValue } from '@fadenweg/core';
+import { fieldNames, nearestName, parseSearch, printSearch, withValue } from '@fadenweg/core/search';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, query } from '../api/client.ts';

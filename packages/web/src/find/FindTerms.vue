@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core';
+import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core/search';
 import { computed } from 'vue';
 import { query } from '../api/client.ts';
 import TakeMenu from '../share/TakeMenu.vue';

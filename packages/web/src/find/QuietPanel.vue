@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo, TimelinePart } from '@fadenweg/api';
-import { HEARTBEATS, parseSearch, printSearch, type Search } from '@fadenweg/core';
+import { HEARTBEATS } from '@fadenweg/core/quiet';
+import { parseSearch, printSearch, type Search } from '@fadenweg/core/search';
 import { computed, ref, watch } from 'vue';
 import { api, ApiError, query } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { printValue } from '@fadenweg/core';
+import { printValue } from '@fadenweg/core/search';
 import { computed } from 'vue';
 import { useSummary } from '../stores/summary.ts';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SearchProblem } from '@fadenweg/core';
+import type { SearchProblem } from '@fadenweg/core/search';
 import { computed } from 'vue';
 
 /** What is wrong with a search, at its place, and what would do. */

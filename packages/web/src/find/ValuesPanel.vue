@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Contrasted, FieldValues, Page } from '@fadenweg/api';
-import { printValue } from '@fadenweg/core';
+import { printValue } from '@fadenweg/core/search';
 import { computed, ref, toRef } from 'vue';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';

@@ -1,5 +1,5 @@
 import type { LogRecord, Problem, RankedPart } from '@fadenweg/api';
-import { Foremost } from '@fadenweg/core';
+import { Foremost } from '@fadenweg/core/search';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
 import { api, query } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';

@@ -1,5 +1,5 @@
 import type { ColumnSetBody } from '@fadenweg/api';
-import { parseSearch } from '@fadenweg/core';
+import { parseSearch } from '@fadenweg/core/search';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSummary } from '../stores/summary.ts';

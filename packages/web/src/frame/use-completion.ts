@@ -1,5 +1,6 @@
 import type { FieldValues, Page } from '@fadenweg/api';
-import { completed, completionAt, LEVELS, OPERATORS, OWN_FIELDS, printValue, type CompletionPlace } from '@fadenweg/core';
+import { completed, completionAt, OPERATORS, OWN_FIELDS, printValue, type CompletionPlace } from '@fadenweg/core/search';
+import { LEVELS } from '@fadenweg/core/units';
 import { ref, shallowRef, watch, type Ref } from 'vue';
 import { api, query } from '../api/client.ts';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LogRecord } from '@fadenweg/api';
-import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core';
+import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core/search';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import RecordList from '../find/RecordList.vue';

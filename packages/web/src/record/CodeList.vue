@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FoundCode, KeptCode, Page, Problem } from '@fadenweg/api';
-import { systemWord } from '@fadenweg/core';
+import { systemWord } from '@fadenweg/core/explain';
 import { ref, watch } from 'vue';
 import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Listed } from '@fadenweg/core';
+import type { Listed } from '@fadenweg/core/structure';
 import { computed } from 'vue';
 
 /** Names with their values: headers, a session description, pairs of a line. */

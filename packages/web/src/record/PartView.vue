@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Part } from '@fadenweg/core';
+import type { Part } from '@fadenweg/core/structure';
 import { computed } from 'vue';
 import ListingView from './ListingView.vue';
 import PlanView from './PlanView.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PlanNode } from '@fadenweg/core';
+import type { PlanNode } from '@fadenweg/core/structure';
 import { computed, ref } from 'vue';
 import { ms } from '../strands/duration-text.ts';
 import { count } from '../time/format.ts';

@@ -12,7 +12,7 @@ import { useOwnPackages } from '../stores/own-packages.ts';
 import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
-import { encodedIn, ownByName, parametersOf, partsOfMessage, sqlIn, tracesIn } from '@fadenweg/core';
+import { encodedIn, ownByName, parametersOf, partsOfMessage, sqlIn, tracesIn } from '@fadenweg/core/structure';
 import { piecesOf } from './pieces.ts';
 import { shownAsOwn } from './trace-rows.ts';
 import TraceView from './TraceView.vue';

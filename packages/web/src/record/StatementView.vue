@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Listed } from '@fadenweg/core';
+import type { Listed } from '@fadenweg/core/structure';
 import { computed, ref, watch } from 'vue';
 import { useSaid } from '../share/use-share.ts';
 import { statementWith } from './statement.ts';

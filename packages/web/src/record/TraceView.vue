@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { originOf, type Trace, type TraceFrame } from '@fadenweg/core';
+import { originOf, type Trace, type TraceFrame } from '@fadenweg/core/structure';
 import { computed, ref, watch } from 'vue';
 import { problemOf } from '../api/problem-of.ts';
 import { useSaid } from '../share/use-share.ts';

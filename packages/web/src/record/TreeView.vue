@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { rootOf, type Broken, type FlatTree } from '@fadenweg/core';
+import { rootOf, type Broken, type FlatTree } from '@fadenweg/core/structure';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useSaid } from '../share/use-share.ts';

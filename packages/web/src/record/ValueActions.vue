@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { parseSearch, printSearch, withValue } from '@fadenweg/core';
+import { parseSearch, printSearch, withValue } from '@fadenweg/core/search';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { PlanNode } from '@fadenweg/core';
+import type { PlanNode } from '@fadenweg/core/structure';
 import { planRows } from './plan-rows.ts';
 
 const node = (more: Partial<PlanNode>): PlanNode => ({ depth: 0, what: '', details: [], cost: 1, rows: 1, actualRows: null, loops: null, totalMs: null, ownMs: null, ...more }); // prettier-ignore

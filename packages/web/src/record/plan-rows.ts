@@ -1,4 +1,4 @@
-import type { PlanNode } from '@fadenweg/core';
+import type { PlanNode } from '@fadenweg/core/structure';
 
 export interface PlanRow {
   node: PlanNode;

@@ -1,4 +1,4 @@
-import type { Listed } from '@fadenweg/core';
+import type { Listed } from '@fadenweg/core/structure';
 
 /** What stands in quotes, is a comment, or names a parameter. */
 const PARTS = /'(?:[^']|'')*'|"(?:[^"]|"")*"|--[^\n]*|\$(\d+)/g;

@@ -1,4 +1,4 @@
-import { partsOfMessage, type Part } from '@fadenweg/core';
+import { partsOfMessage, type Part } from '@fadenweg/core/structure';
 
 /** Works a message's structure out beside the page, so that two megabytes do not hold it up. */
 export interface StructureAsked {

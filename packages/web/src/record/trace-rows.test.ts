@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { tracesIn } from '@fadenweg/core';
+import { tracesIn } from '@fadenweg/core/structure';
 import { placeOf, shownAsOwn, traceRows, type TraceRow } from './trace-rows.ts';
 
 const TEXT = [

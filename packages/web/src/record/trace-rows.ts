@@ -1,4 +1,4 @@
-import { isOwnFrame, type Trace, type TraceFrame } from '@fadenweg/core';
+import { isOwnFrame, type Trace, type TraceFrame } from '@fadenweg/core/structure';
 
 /** A line of a trace as it is shown. */
 export type TraceRow =

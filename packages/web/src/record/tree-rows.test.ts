@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { partsOfMessage, rootOf, type TreeNode } from '@fadenweg/core';
+import { partsOfMessage, rootOf, type TreeNode } from '@fadenweg/core/structure';
 import { foldedAtFirst, treeRows } from './tree-rows.ts';
 
 const treeOf = (text: string): TreeNode => {

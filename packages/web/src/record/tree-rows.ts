@@ -1,4 +1,4 @@
-import type { TreeNode } from '@fadenweg/core';
+import type { TreeNode } from '@fadenweg/core/structure';
 
 export interface TreeRow {
   node: TreeNode;

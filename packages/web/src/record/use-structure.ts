@@ -1,4 +1,4 @@
-import { partsOfMessage, type Part } from '@fadenweg/core';
+import { partsOfMessage, type Part } from '@fadenweg/core/structure';
 import { onScopeDispose, shallowRef, watch, type Ref } from 'vue';
 import type { StructureAsked, StructureTold } from './structure.worker.ts';
 

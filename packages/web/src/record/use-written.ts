@@ -1,5 +1,5 @@
 import type { RecordInFull, TextPlace, WrittenPlaces } from '@fadenweg/api';
-import type { Trace, TraceFrame } from '@fadenweg/core';
+import type { Trace, TraceFrame } from '@fadenweg/core/structure';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';

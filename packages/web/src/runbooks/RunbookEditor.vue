@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { problemsOf, type Runbook, type RunbookStep } from '@fadenweg/core';
+import { problemsOf, type Runbook, type RunbookStep } from '@fadenweg/core/runbooks';
 import { computed, ref, watch } from 'vue';
 import { copyOf, emptyStep, LOOKS, slugOf } from './empty.ts';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FieldValues, Page, RunbookInfo } from '@fadenweg/api';
-import type { Runbook } from '@fadenweg/core';
+import type { Runbook } from '@fadenweg/core/runbooks';
 import { computed, toRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, query } from '../api/client.ts';

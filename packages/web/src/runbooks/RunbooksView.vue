@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Page, Problem, RunbookInfo } from '@fadenweg/api';
-import type { Runbook } from '@fadenweg/core';
+import type { Runbook } from '@fadenweg/core/runbooks';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';

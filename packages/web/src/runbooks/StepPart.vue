@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { filledText, type RunbookStep, type StepSum } from '@fadenweg/core';
+import { filledText, type RunbookStep, type StepSum } from '@fadenweg/core/runbooks';
 import { computed } from 'vue';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';

@@ -1,4 +1,4 @@
-import type { Runbook, RunbookStep, StepLook } from '@fadenweg/core';
+import type { Runbook, RunbookStep, StepLook } from '@fadenweg/core/runbooks';
 
 export const LOOKS: Record<StepLook['what'], () => StepLook> = {
   records: () => ({ what: 'records', q: '', by: 'strand' }),

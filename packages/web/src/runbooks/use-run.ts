@@ -1,5 +1,5 @@
 import type { Problem, StepResult } from '@fadenweg/api';
-import { findingText, type Runbook, type RunbookStep, type StepSum } from '@fadenweg/core';
+import { findingText, type Runbook, type RunbookStep, type StepSum } from '@fadenweg/core/runbooks';
 import { computed, ref, watch, type Ref } from 'vue';
 import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';

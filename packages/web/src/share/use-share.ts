@@ -1,5 +1,5 @@
 import type { LogRecord } from '@fadenweg/api';
-import { ticketText } from '@fadenweg/core';
+import { ticketText } from '@fadenweg/core/exchange';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';

@@ -2,7 +2,7 @@
 import type { Coverage } from '@fadenweg/api';
 import { useElementSize } from '@vueuse/core';
 import { scaleTime } from 'd3-scale';
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 import { computed, useTemplateRef } from 'vue';
 import { clock, day, dayAndClock } from '../time/format.ts';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { visiblePath } from '@fadenweg/core';
+import { visiblePath } from '@fadenweg/core/reading';
 import type { ImportInfo, Problem } from '@fadenweg/api';
 import { ref } from 'vue';
 import { query } from '../api/client.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
-import { FORMATS } from '@fadenweg/core';
+import { FORMATS } from '@fadenweg/core/reading';
 import { reactive, ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';

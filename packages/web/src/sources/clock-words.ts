@@ -1,5 +1,5 @@
 import type { HostClock } from '@fadenweg/api';
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 
 export const STATES: Record<HostClock['state'], string> = {
   right: 'right',

@@ -1,4 +1,4 @@
-import { holdsSeveral } from '@fadenweg/core';
+import { holdsSeveral } from '@fadenweg/core/reading';
 
 export interface Dropped {
   file: File;

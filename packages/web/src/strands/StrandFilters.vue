@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Flow, Outcome } from '@fadenweg/api';
-import { durationOf } from '@fadenweg/core';
+import { durationOf } from '@fadenweg/core/search';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';

@@ -1,2 +1,2 @@
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 export const ms = (value: number): string => durationWords(value * 1000);

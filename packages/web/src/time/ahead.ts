@@ -1,4 +1,4 @@
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 
 /** How a clock was off whose times were corrected by so much: `2.90 s ahead`, `40 ms behind`. */
 export const aheadText = (correctedByMs: number): string =>

@@ -1,4 +1,4 @@
-import { durationOf } from '@fadenweg/core';
+import { durationOf } from '@fadenweg/core/search';
 
 /** A length of time as it is typed: `90 s`, `10 min`; '' for none. */
 export function durationField(ms: number | null | undefined): string {

@@ -1,5 +1,5 @@
 import type { Change, Finding, Outcome, Strand, StrandLeg, StrandLine } from '@fadenweg/api';
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 import { clock, micros } from '../time/format.ts';
 
 /** One row of the strand's page; all rows are equally high, so the place of each is known without measuring. */

@@ -1,6 +1,6 @@
 import type { Strand, StrandLine } from '@fadenweg/api';
 import { scaleLinear } from 'd3-scale';
-import { durationWords } from '@fadenweg/core';
+import { durationWords } from '@fadenweg/core/findings';
 import { micros } from '../time/format.ts';
 import { lanesOf } from './rows.ts';
 

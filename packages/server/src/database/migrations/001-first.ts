@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
-import { HEARTBEATS, STANDARD_KINDS, SUPPLIED_RULES } from '@fadenweg/core';
+import { STANDARD_KINDS } from '@fadenweg/core/identifiers';
+import { HEARTBEATS, SUPPLIED_RULES } from '@fadenweg/core/quiet';
 import { SUPPLIED_VIEWS } from '../supplied-views.ts';
 
 /** Everything that the first slice keeps. Times are microseconds since 1970 (UTC) in bigint. */

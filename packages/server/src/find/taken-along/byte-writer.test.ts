@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { isoMicros } from '@fadenweg/core';
+import { isoMicros } from '@fadenweg/core/units';
 import { ByteWriter } from './byte-writer.ts';
 
 const YEAR = 366 * 86_400_000_000;

@@ -1,4 +1,4 @@
-import { isoMicros } from '@fadenweg/core';
+import { isoMicros } from '@fadenweg/core/units';
 
 const SECOND = 1_000_000;
 const DAY = 86_400 * SECOND;

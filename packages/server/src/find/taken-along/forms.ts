@@ -1,4 +1,4 @@
-import { csvLine } from '@fadenweg/core';
+import { csvLine } from '@fadenweg/core/exchange';
 import type { LevelName } from '@fadenweg/api';
 import type { RecordText } from '../../evidence/record-texts.ts';
 import { ByteWriter } from './byte-writer.ts';

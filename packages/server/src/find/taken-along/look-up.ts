@@ -1,4 +1,5 @@
-import { LEVELS, MARK, type LevelName } from '@fadenweg/core';
+import { MARK } from '@fadenweg/core/path';
+import { LEVELS, type LevelName } from '@fadenweg/core/units';
 import { FLAG } from '../../evidence/record-id.ts';
 import { strandId, type IdentifierRepository, type Named } from '../../evidence/identifiers.ts';
 import type { Names } from '../../evidence/names.ts';

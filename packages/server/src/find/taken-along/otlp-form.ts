@@ -1,4 +1,4 @@
-import { otlpAttribute, otlpAttributes, otlpResource, otlpSeverity, otlpTraceMember } from '@fadenweg/core';
+import { otlpAttribute, otlpAttributes, otlpResource, otlpSeverity, otlpTraceMember } from '@fadenweg/core/exchange';
 import type { RecordText } from '../../evidence/record-texts.ts';
 import { ByteWriter } from './byte-writer.ts';
 import { buffers, PIECE, type Beside, type RecordForm } from './forms.ts';

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { FollowBody, FollowInfo, Page } from '@fadenweg/api';
-import { isZone } from '@fadenweg/core';
+import { isZone } from '@fadenweg/core/reading';
 import type { Following } from './following.ts';
 import { endpoint, type AnyEndpoint } from '../../platform/http/endpoint.ts';
 import { notFound, Refusal } from '../../platform/http/problems.ts';

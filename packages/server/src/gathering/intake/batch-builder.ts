@@ -1,27 +1,10 @@
-import {
-  clearDraft,
-  excerptOf,
-  emptyDraft,
-  Finder,
-  HomeChooser,
-  LaneFinder,
-  MARK,
-  Marker,
-  openReader,
-  sampleOf,
-  measuresOf,
-  traitsOf,
-  withMeasures,
-  withoutNames,
-  shapeHash,
-  shapeText,
-  type Draft,
-  type Frame,
-  type Mention,
-  type Place,
-  type RecordReader,
-} from '@fadenweg/core';
+import { Finder, type Mention } from '@fadenweg/core/identifiers';
+import { MARK, Marker } from '@fadenweg/core/path';
+import { clearDraft, emptyDraft, openReader, sampleOf, type Draft, type Frame, type Place, type RecordReader } from '@fadenweg/core/reading';
+import { measuresOf, traitsOf, withMeasures, withoutNames, shapeHash, shapeText } from '@fadenweg/core/shapes';
+import { HomeChooser, LaneFinder } from '@fadenweg/core/stitching';
 import { FLAG, recordId } from '../../evidence/record-id.ts';
+import { writeJudged } from '../../evidence/judged-record.ts';
 import type { Batch, Declarations } from '../../evidence/batch.ts';
 import type { NameLists, ReadingJob } from './messages.ts';
 import { Clocks } from './clocks.ts';
@@ -32,6 +15,8 @@ import { SignCollector } from './sign-collector.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
 const LONGEST_MESSAGE = 16_384;
+/** Bytes of a row before its first field. */
+const ROW_HEAD = 2;
 /** Bytes for the rows of a batch to begin with. */
 const [LEAST_ROOM, MOST_ROOM] = [1 << 14, 1 << 21];
 const LONGEST_ATTRIBUTES = 65_536;
@@ -199,18 +184,13 @@ export class BatchBuilder {
 
   private glimpse(draft: Draft, home: number, id: number, marks: number, shape: number, traits: string): void {
     const { glimpses } = this;
-    glimpses.begin(9);
-    this.places.push(home, draft.at, id, glimpses.length);
-    this.components.write(glimpses, draft.component);
-    this.hosts.write(glimpses, draft.host);
-    glimpses.small(draft.level);
-    glimpses.small(marks);
-    if (draft.took >= 0) glimpses.big(Math.min(draft.took, LONGEST_TOOK));
-    else glimpses.nothing();
-    glimpses.text(excerptOf(draft.message));
-    glimpses.big(shape);
-    glimpses.text(traits);
-    glimpses.bigs(this.keys);
+    this.places.push(home, draft.at, id, glimpses.length + ROW_HEAD);
+    const names = (): void => {
+      this.components.write(glimpses, draft.component);
+      this.hosts.write(glimpses, draft.host);
+    };
+    const { level, message } = draft;
+    writeJudged(glimpses, names, { level, marks, took: Math.min(draft.took, LONGEST_TOOK), message, shape, traits, keys: this.keys });
   }
 
   /** Names that came up and whose numbers are not known yet; null where there are none. */

@@ -1,4 +1,5 @@
-import { shiftAt, type ClockSpan, type Duration, type Microseconds } from '@fadenweg/core';
+import { shiftAt, type ClockSpan } from '@fadenweg/core/clocks';
+import type { Duration, Microseconds } from '@fadenweg/core/units';
 import type { Declarations } from '../../evidence/batch.ts';
 
 /** Clocks that are amiss, looked up record by record: the host's own, or the component's where no host is known. */

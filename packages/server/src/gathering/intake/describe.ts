@@ -16,7 +16,7 @@ import {
   type ReadingContext,
   type ReadingHints,
   type Sample,
-} from '@fadenweg/core';
+} from '@fadenweg/core/reading';
 import { componentOf, dayOfPath } from './naming.ts';
 
 const SAMPLE = 1 << 16;

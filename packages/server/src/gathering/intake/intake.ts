@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import type { Worker } from 'node:worker_threads';
 import type pg from 'pg';
-import type { Encoding } from '@fadenweg/core';
+import type { Encoding } from '@fadenweg/core/reading';
 import type { Database } from '../../database/connect.ts';
 import { isDatabaseAway, isTransient } from '../../database/failures.ts';
 import { ownClient } from '../../database/own-client.ts';

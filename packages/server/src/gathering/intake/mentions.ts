@@ -1,4 +1,4 @@
-import type { Mention } from '@fadenweg/core';
+import type { Mention } from '@fadenweg/core/identifiers';
 import type { Batch, Declarations } from '../../evidence/batch.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 

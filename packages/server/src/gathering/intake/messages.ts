@@ -1,4 +1,4 @@
-import type { Encoding, Place, ReadingHints } from '@fadenweg/core';
+import type { Encoding, Place, ReadingHints } from '@fadenweg/core/reading';
 import type { Batch, Declarations, ReaderState } from '../../evidence/batch.ts';
 
 /** What a reading worker needs to know to read one source. */

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import { parentPort } from 'node:worker_threads';
-import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core';
+import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core/reading';
 import { ownClient } from '../../database/own-client.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import type { FromReader, NameLists, ReadingJob, ToReader } from './messages.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { emptyDraft, type Draft } from '@fadenweg/core';
+import { emptyDraft, type Draft } from '@fadenweg/core/reading';
 import { SignCollector } from './sign-collector.ts';
 
 const MINUTE = 60_000_000;

@@ -1,4 +1,7 @@
-import { firstLine, shapeHash, signOf, versionIn, type Draft, type Sign } from '@fadenweg/core';
+import { signOf, versionIn, type Sign } from '@fadenweg/core/changes';
+import { firstLine } from '@fadenweg/core/findings';
+import type { Draft } from '@fadenweg/core/reading';
+import { shapeHash } from '@fadenweg/core/shapes';
 import type { SignRow } from '../../evidence/batch.ts';
 
 /** Signs of one batch that are alike are told one by one up to so many, then as one stretch: that is routine. */

@@ -1,13 +1,13 @@
 import type pg from 'pg';
+import { COLUMNS } from '../../evidence/records.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import { copyInto } from '../../database/copy-into.ts';
 import { joined } from '../../database/copy-rows.ts';
 import type { Partitions } from '../../database/partitions.ts';
 import { lockSources, transactionOn } from '../../database/transaction.ts';
 
-const COLUMNS = {
-  record:
-    'at, id, source_id, line, length, component_id, host_id, level, marks, flags, took, shape, home, logger, time_text, message, attributes, keys, lane, shifted, traits',
+const TABLES = {
+  record: COLUMNS.join(', '),
   raw_block: 'source_id, byte_from, byte_to, line_from, bytes',
   minute_count: 'minute, source_id, level, count',
   sighting: 'key, kind_id, source_id, scope, value, first_at, last_at, count',
@@ -47,9 +47,9 @@ export async function storeBatches<One extends Storing>(
 }
 
 async function putAll(client: pg.Client, batches: readonly Batch[]): Promise<void> {
-  const put = async (table: keyof typeof COLUMNS, rows: readonly (Uint8Array | null)[]): Promise<void> => {
+  const put = async (table: keyof typeof TABLES, rows: readonly (Uint8Array | null)[]): Promise<void> => {
     const all = joined(rows.filter((one): one is Uint8Array => one !== null));
-    if (all) await copyInto(client, table, COLUMNS[table], all);
+    if (all) await copyInto(client, table, TABLES[table], all);
   };
   await put('record', batches.map((one) => one.records)); // prettier-ignore
   await put('raw_block', batches.map((one) => one.raw)); // prettier-ignore

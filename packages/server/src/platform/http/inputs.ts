@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { parseSearch, type Search } from '@fadenweg/core';
+import { parseSearch, type Search } from '@fadenweg/core/search';
 import { Refusal } from './problems.ts';
 
 /** Schemas that several calls share. Unknown names are refused, so that a misspelt filter is not silently ignored. */

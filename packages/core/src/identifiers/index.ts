@@ -1,0 +1,7 @@
+export * from './types.ts';
+export { hash53, identifierKey } from './hash.ts';
+export { normalPhone, normalValue } from './normal.ts';
+export { Finder } from './finder.ts';
+export { suggestKinds, type SuggestRecord, type Suggestion } from './suggest.ts';
+export { STANDARD_KINDS } from './supplied.ts';
+export { discoverLinks, type Discovered } from './discover.ts';

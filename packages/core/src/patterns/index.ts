@@ -1,0 +1,1 @@
+export { patternProblem } from './problem.ts';

@@ -1,0 +1,11 @@
+export { candidatesIn, isList, listedIn, LONGEST_PASTE, MOST_AT_ONCE, type Candidate } from './paste.ts';
+export { compileSearch, isOwn, OWN_FIELDS, textsOf, type Searchable, type Test } from './language/evaluate.ts';
+export { LONGEST_SEARCH, parseSearch, type Parsed } from './language/parse.ts';
+export type { Condition, Operator, Search, SearchProblem, Value } from './language/tree.ts';
+export { durationOf, levelIndex, numberOf, timeOf } from './language/values.ts';
+export { piecesOf, printCondition, printSearch, printValue, withoutPiece, withValue, type Piece } from './language/print.ts';
+export { completed, completionAt, OPERATORS, type CompletionPlace } from './language/complete.ts';
+export { nearestName } from './language/nearest.ts';
+export { fieldNames } from './language/fields.ts';
+export { literalsOf, type Literals } from './language/literals.ts';
+export { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './language/rank.ts';

@@ -1,0 +1,2 @@
+export { contrast, type Contrast, type Counted } from './contrast.ts';
+export { distribution, type Distribution } from './distribution.ts';

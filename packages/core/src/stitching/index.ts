@@ -1,0 +1,8 @@
+export { HomeChooser } from './home.ts';
+export { Graph, type GraphKind } from './graph.ts';
+export { overJoining, type OverJoining } from './guard.ts';
+export { LeaseList, Leases, NO_LEASES } from './leases.ts';
+export { ownership, type Edges, type Nodes, type Ownership } from './ownership.ts';
+export { LaneFinder } from './lane.ts';
+export { carryOver, NAMELESS, STRANGE, type LaneRecords } from './carry-over.ts';
+export { chains, type ChainLink } from './chain.ts';

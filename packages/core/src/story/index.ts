@@ -1,0 +1,1 @@
+export { storyOf, type Chapter } from './story.ts';

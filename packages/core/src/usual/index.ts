@@ -1,0 +1,10 @@
+export { compareWithUsual, type Compared } from './compare.ts';
+export { besideAnother, type Beside, type DifferingValue, type Side } from './beside.ts';
+export { usualOfSteps, type StepUsual } from './steps.ts';
+export { Usual } from './index-of.ts';
+export { FEWEST_LEGS } from './following-on.ts';
+export { learnUsual, type Lesson } from './learn.ts';
+export type { Span } from './regularly.ts';
+export { surelyContinues } from './continuing.ts';
+export { learnedPatience, UNLEARNED } from './patience.ts';
+export type { AtTimes, Continuation, FlowUsual, Proportion, Saying, UsualSaying, Usually, Volume } from './types.ts';
