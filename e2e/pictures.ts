@@ -28,7 +28,6 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
   story: { path: `/strands/${vanished}?view=story`, has: 'It ended at' },
   changes: { path: '/changes', has: 'State then' },
   usual: { path: '/usual/lens-order', has: 'Of the good' },
-  'in-common': { path: `/strands?finding=${encodeURIComponent(findings[0]!.signature)}&w=all&common=yes`, has: 'Hardly any other' },
   hosts: { path: '/sources?tab=hosts', has: 'give or take' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
   find: {
@@ -44,6 +43,7 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
     has: 'Before and after',
   },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
+  work: { path: '/sources?tab=work&work=ended', has: 'Ending an import' },
   coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },
   runbook: { path: '/runbooks?e=lens%20works&book=supplied-who-held-the-lock', has: 'They were held by', click: '.blanks button' },
   live: { path: '/find?live=1&e=production', has: 'order accepted' },

@@ -12,6 +12,11 @@ const onlyDemo = computed(
   () => store.summary?.environments.filter((one) => scope.chosen.value.includes(one.name)).every((one) => one.demo) && store.summary.demo,
 );
 const running = computed(() => store.summary?.imports[0] ?? null);
+/** All is read, and something else is waited for. */
+const waits = computed(() => {
+  const all = running.value?.waitsFor ?? [];
+  return running.value?.state === 'reading' && all.every((one) => one.work !== null) ? (all[0]?.words ?? '') : '';
+});
 const left = computed(() => {
   const seconds = running.value?.secondsLeft;
   if (seconds === null || seconds === undefined) return '';
@@ -37,7 +42,7 @@ const left = computed(() => {
           running
             ? running.state === 'removing'
               ? 'taking an import out'
-              : `reading ${count(running.perSecond)}/s${left}`
+              : waits || `reading ${count(running.perSecond)}/s${left}`
             : `reading ${store.summary.unread === 1 ? 'a source' : `${store.summary.unread} sources`} again`
         }}</RouterLink></span
       >

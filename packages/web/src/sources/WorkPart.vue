@@ -7,7 +7,7 @@ import { api, ApiError, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
-import { stateWords, WORK_LISTS, type WorkList } from './work-words.ts';
+import { inOrder, stateWords, WORK_LISTS, type WorkList } from './work-words.ts';
 
 const EVERY = 1000;
 const emit = defineEmits<{ changed: [] }>();
@@ -15,7 +15,7 @@ const route = useRoute();
 const router = useRouter();
 const list = computed<WorkList>(() => (route.query.work === 'ended' ? 'ended' : 'now'));
 const work = useRequest(list, () => api.get<Page<WorkInfo>>(`/work${query({ state: WORK_LISTS[list.value].states, limit: 200 })}`));
-const rows = computed(() => work.answer.value?.items ?? []);
+const rows = computed(() => inOrder(work.answer.value?.items ?? []));
 const now = ref(Date.now());
 const problem = ref('');
 useIntervalFn(() => {
@@ -80,7 +80,7 @@ async function change(call: () => Promise<unknown>): Promise<void> {
             <p v-if="one.error" class="error">{{ one.error }}</p>
           </td>
           <td class="still mono">{{ dayAndClock(list === 'now' ? one.madeAt : (one.endedAt ?? one.madeAt)) }}</td>
-          <td class="still">{{ one.who }}</td>
+          <td class="still">{{ one.who === 'supplied' ? 'itself' : one.who }}</td>
           <td class="still">
             <v-btn
               v-if="one.state === 'failed' || one.state === 'cancelled'"

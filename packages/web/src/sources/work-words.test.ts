@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { stateWords } from './work-words.ts';
+import type { WorkInfo } from '@fadenweg/api';
+import { inOrder, stateWords } from './work-words.ts';
 
 const now = Date.parse('2026-11-24T10:00:00Z');
 const one = { share: null, tries: 0, dueAt: '2026-11-24T10:00:00Z' };
@@ -16,3 +17,13 @@ test.each([
   [{ ...one, state: 'done' }, 'done'],
   [{ ...one, state: 'cancelled' }, 'cancelled'],
 ] as const)('%j is told as “%s”', (piece, words) => expect(stateWords(piece, now)).toBe(words));
+
+test('what failed stands first, then what runs, then what waits, the soonest first', () => {
+  const rows = [
+    { id: 5, state: 'waiting', dueAt: '2026-11-24T10:09:00Z' },
+    { id: 4, state: 'waiting', dueAt: '2026-11-24T10:01:00Z' },
+    { id: 3, state: 'running', dueAt: '2026-11-24T10:00:00Z' },
+    { id: 2, state: 'failed', dueAt: '2026-11-24T09:00:00Z' },
+  ] as WorkInfo[];
+  expect(inOrder(rows).map((row) => row.id)).toEqual([2, 3, 4, 5]);
+});

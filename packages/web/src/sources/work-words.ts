@@ -7,6 +7,11 @@ export const WORK_LISTS = {
 } as const;
 export type WorkList = keyof typeof WORK_LISTS;
 
+const ORDER: readonly WorkInfo['state'][] = ['failed', 'running', 'waiting', 'done', 'cancelled'];
+/** What failed first, then what runs, then what waits, the soonest first; what ended stays as it comes, the latest first. */
+export const inOrder = (rows: readonly WorkInfo[]): WorkInfo[] =>
+  rows.toSorted((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.state === 'waiting' ? Date.parse(a.dueAt) - Date.parse(b.dueAt) : 0));
+
 /** How a piece stands, in a few words. */
 export function stateWords(one: Pick<WorkInfo, 'state' | 'share' | 'tries' | 'dueAt'>, now: number): string {
   switch (one.state) {
