@@ -14,6 +14,7 @@ const first = async (query: string): Promise<string> => (await call<Page<StrandS
 const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
 const slow = await first('flow=lens-order&outcome=slow&failedIn=coating-cell&sort=started&from=2026-11-24T14:16:00Z');
 const stalled = await first('flow=lens-order&outcome=stalled&failedIn=lens-calc&sort=started');
+const vanished = await first('flow=lens-order&outcome=failed&failedIn=lens-calc&sort=started');
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
 const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Clicked first. */ click?: string }> = {
