@@ -1,21 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type {
-  Contrasted,
-  FieldValues,
-  FoundPage,
-  GroupsPart,
-  LogRecord,
-  OriginalLines,
-  Page,
-  Problem,
-  QuietRuleInfo,
-  Saved,
-  Timeline,
-  TimelinePart,
-} from '@fadenweg/api';
+import type { Contrasted, FieldValues, FoundPage, LogRecord, OriginalLines, Page, Problem, QuietRuleInfo, Saved, Timeline } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
+import { wholeFound, wholeGroups, wholeTally } from './testing/parts.ts';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -67,7 +55,7 @@ const refused = async (method: string, path: string, body?: object): Promise<Pro
   return (await response.json()) as Problem;
 };
 const rules = async (): Promise<QuietRuleInfo[]> => (await system.get<Page<QuietRuleInfo>>('/quiet-rules')).items;
-const found = (more: string): Promise<FoundPage> => system.get<FoundPage>(`/records?limit=1000&order=oldest&${more}`);
+const found = (more: string): Promise<FoundPage> => wholeFound(system.get, `/records?limit=1000&order=oldest&${more}`);
 const q = (text: string): string => `q=${encodeURIComponent(text)}`;
 
 describe('quiet rules', () => {
@@ -147,7 +135,7 @@ describe('quiet rules', () => {
   });
 
   test('the tally, the values and the groups leave them out too, and count them by rule', async () => {
-    const part = await system.get<TimelinePart>('/records/tally?quiet=hide&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000');
+    const part = await wholeTally(system.get, '/records/tally?quiet=hide&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000');
     expect(part).toMatchObject({ total: 90, hidden: { heartbeats: 60, 'health-checks': 30 } });
     const values = await system.get<Page<FieldValues>>('/records/values?quiet=hide&fields=component,shape');
     expect(values.items[0]!.values).toEqual([
@@ -155,7 +143,7 @@ describe('quiet rules', () => {
       { value: 'gate', count: 30 },
     ]);
     expect(values.items[1]!.values.map((one) => one.value)).toEqual(['order ‹› taken', 'asked', 'order ‹› refused by rule']);
-    const groups = await system.get<GroupsPart>('/records/groups?quiet=hide&by=component');
+    const groups = await wholeGroups(system.get, '/records/groups?quiet=hide&by=component');
     expect(groups).toMatchObject({ total: 90, without: 0, hidden: { heartbeats: 60, 'health-checks': 30 }, next: null });
   });
 
@@ -186,7 +174,7 @@ describe('quiet rules', () => {
 
 describe('groups, distributions and what tells a value from the others', () => {
   test('a result as strands, each with how much of it was found', async () => {
-    const { groups, strands, without, total } = await system.get<GroupsPart>(`/records/groups?by=strand&${q('order')}`);
+    const { groups, strands, without, total } = await wholeGroups(system.get, `/records/groups?by=strand&${q('order')}`);
     expect(total).toBe(60);
     expect(without).toBe(0);
     expect(groups).toHaveLength(30);
@@ -196,10 +184,10 @@ describe('groups, distributions and what tells a value from the others', () => {
     expect(groups.find((one) => one.value === strands[0]!.id)).toMatchObject({ record: last!.id, lastAt: last!.at });
   });
   test('a result by a field and by shape', async () => {
-    const hosts = await system.get<GroupsPart>('/records/groups?by=host');
+    const hosts = await wholeGroups(system.get, '/records/groups?by=host');
     expect(hosts.without).toBe(120);
     expect(hosts.groups.reduce((sum, one) => sum + one.count, 0)).toBe(60);
-    const levels = await system.get<GroupsPart>(`/records/groups?by=level&${q('order')}`);
+    const levels = await wholeGroups(system.get, `/records/groups?by=level&${q('order')}`);
     expect(levels.groups.map(({ value, count }) => [value, count]).sort()).toEqual([['error', 6], ['info', 54]]); // prettier-ignore
   });
   test('numbers come with their distribution', async () => {
