@@ -2,10 +2,11 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import type { FieldValues, FoundPage, LogRecord, Page, Problem, RankedPart, StrandSummary, TimelinePart } from '@fadenweg/api';
+import type { FieldValues, FoundPage, LogRecord, Page, Problem, RankedPart, StrandSummary } from '@fadenweg/api';
 import { compareRanks, compileSearch, parseSearch, rankOf, type Searchable } from '@fadenweg/core/search';
 import { LEVELS, type Level } from '@fadenweg/core/units';
 import { call, filesBelow } from './client.ts';
+import { wholeTally } from './testing/parts.ts';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -161,7 +162,7 @@ describe('finding records', () => {
 
   test('the tally counts what is found, by slot and level', async () => {
     const q = encodeURIComponent('lock');
-    const part = await system.get<TimelinePart>(`/records/tally?q=${q}&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000`);
+    const part = await wholeTally(system.get, `/records/tally?q=${q}&from=2026-11-20T08:00:00Z&to=2026-11-20T09:00:00Z&slotMs=600000`);
     const records = await found('lock');
     expect(part).toMatchObject({ total: records.length, next: null, searched: 1 });
     const first = records.filter((one) => one.at < '2026-11-20T08:10');

@@ -11,9 +11,9 @@ async function parts<Part extends { next: string | null }>(ask: Ask, path: strin
   }
   return all;
 }
-const summed = (all: readonly Record<string, number>[]): Record<string, number> => {
+const summed = (all: readonly Partial<Record<string, number>>[]): Record<string, number> => {
   const sums: Record<string, number> = {};
-  for (const one of all) for (const [name, count] of Object.entries(one)) sums[name] = (sums[name] ?? 0) + count;
+  for (const one of all) for (const [name, count] of Object.entries(one)) sums[name] = (sums[name] ?? 0) + (count ?? 0);
   return sums;
 };
 
@@ -28,9 +28,17 @@ export async function wholeFound(ask: Ask, path: string): Promise<FoundPage> {
   }
   return whole;
 }
-export async function wholeTally(ask: Ask, path: string): Promise<Pick<TimelinePart, 'total' | 'hidden' | 'next'>> {
+export async function wholeTally(ask: Ask, path: string): Promise<TimelinePart> {
   const all = await parts<TimelinePart>(ask, path);
-  return { total: all.reduce((sum, one) => sum + one.total, 0), hidden: summed(all.map((one) => one.hidden)), next: null };
+  const slots = new Map<number, TimelinePart['slots'][number]>();
+  for (const { slot, counts } of all.flatMap((one) => one.slots)) slots.set(slot, { slot, counts: summed([slots.get(slot)?.counts ?? {}, counts]) });
+  return {
+    total: all.reduce((sum, one) => sum + one.total, 0),
+    slots: [...slots.values()],
+    hidden: summed(all.map((one) => one.hidden)),
+    next: null,
+    searched: all.at(-1)!.searched,
+  };
 }
 /** Parts come from the latest back: of a group the first part tells its last record. */
 export async function wholeGroups(ask: Ask, path: string): Promise<GroupsPart> {

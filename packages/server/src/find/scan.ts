@@ -55,6 +55,8 @@ const WHOLE_ROWS = 1000;
 const MANY_ROWS = 4000;
 const LARGEST_ID = Number.MAX_SAFE_INTEGER;
 
+/** What was fetched is looked through to its end, also beyond the time of a call, unless that takes so long, in milliseconds. */
+const GRACE = 300;
 /** So much has to be left of a call for another stretch to be asked for beside the one that is waited for, in milliseconds. */
 const WORTH = 40;
 
@@ -161,8 +163,8 @@ export class Scanner {
       await visitor.prepare?.(rows, cache);
       const turn = new Turn(asked.signal);
       for (const [i, row] of rows.entries()) {
-        // a pattern may take long over each record: others are served meanwhile, and the call ends in time
-        if (turn.isOver() && (await turn.yielded()) && Date.now() >= until && i > 0) return rows[i - 1]!;
+        // a pattern may take long over each record: others are served meanwhile, and what was fetched is left where it takes longer than it is worth
+        if (turn.isOver() && (await turn.yielded()) && i > 0 && Date.now() >= Math.max(until, begin + GRACE)) return rows[i - 1]!;
         const record = records === null ? null : records[i]!;
         if (record !== null && !test(record)) continue;
         const rule = rules && record ? rules.hides(record) : -1;
