@@ -35,8 +35,17 @@ const serverRoom = (room, place) => ({
     ...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name)),
     ...ROOMS.slice(place + 1).flatMap((above) => [`../${above}/*`, `../../${above}/*`]),
     '**/server.ts',
+    // answers leave by one door, in the platform: nothing else is given a response
+    ...(room === 'platform' ? [] : ['express']),
   ),
 });
+/** What a call may reach is made for whoever asks: its routes take no access but theirs. */
+const routes = {
+  files: ['packages/server/src/**/*-routes.ts'],
+  rules: {
+    'no-restricted-syntax': ['error', { selector: "MemberExpression[object.name='Access']", message: 'a call has the access of whoever asks' }],
+  },
+};
 const node = ['node:*', '/fs', '/os', '/worker_threads', '/child_process'];
 
 export default ts.config(
@@ -86,6 +95,7 @@ export default ts.config(
     rules: forbid(...others('server').filter((name) => !['@fadenweg/core', '@fadenweg/api'].includes(name))),
   },
   ...ROOMS.map(serverRoom),
+  routes,
   {
     files: [
       'packages/server/**/*.ts',

@@ -2,6 +2,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/gl
 import { serverLog } from '@fadenweg/server';
 import { connect, type Database } from '../../server/src/database/connect.ts';
 import { migrate } from '../../server/src/database/migrate.ts';
+import { Access } from '../../server/src/platform/access.ts';
 import { Happenings } from '../../server/src/platform/happenings/happenings.ts';
 import type { Happening } from '../../server/src/platform/happenings/kinds.ts';
 import { tell } from '../../server/src/platform/happenings/tell.ts';
@@ -13,6 +14,7 @@ import { chmod, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
+const TESTER = Access.localAdministrator;
 const log = serverLog('silent');
 let folder: string;
 let postgres: Postgres;
@@ -88,9 +90,9 @@ describe('work', () => {
     expect(row).toMatchObject({ state: 'failed', tries: 2, error: 'the press is jammed' });
     expect(row.ended_at!.getTime() - row.made_at.getTime()).toBeGreaterThan(900);
     healthy = true;
-    expect(await work.again(row, 'tester')).toBe(true);
+    expect(await work.again(row, TESTER)).toBe(true);
     await until(async () => (await work.counts()).failed === undefined && (await work.counts()).waiting === undefined);
-    expect(await work.again((await work.byId(id))!, 'tester')).toBe(false);
+    expect(await work.again((await work.byId(id))!, TESTER)).toBe(false);
   });
 
   test('that cannot be done yet, or met another transaction, waits without counting as a try', async () => {

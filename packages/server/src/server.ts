@@ -18,6 +18,7 @@ import { keptRoom } from './kept/room.ts';
 import { liveRoom } from './live/room.ts';
 import { looksRoom } from './looks/room.ts';
 import { overviewRoom } from './overview/room.ts';
+import { guarded } from './platform/access.ts';
 import { Happenings } from './platform/happenings/happenings.ts';
 import { application } from './platform/http/application.ts';
 import type { Metric } from './platform/http/metrics.ts';
@@ -78,14 +79,14 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await waker.start();
     await migrate(db);
     const spool = join(options.spool, await identityOf(db));
-    const platform: Platform = { databaseUrl: options.databaseUrl, db, log, version: VERSION, spool, happenings, work };
+    const platform: Platform = { data: guarded(() => ({ db, url: options.databaseUrl })), log, version: VERSION, spool, happenings, work };
     const { all, metrics } = await allRooms(platform, options);
     rooms = all;
     await happenings.start();
     await work.start();
     for (const room of rooms) await room.start?.();
     const app = application({
-      endpoints: rooms.flatMap((room) => room.endpoints),
+      endpoints: rooms.map((room) => room.endpoints),
       version: VERSION,
       log,
       web: options.web,
@@ -135,14 +136,14 @@ async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions)
   const evidence = await evidenceRoom(platform);
   const kept = keptRoom(platform, evidence);
   const weave = weavingRoom(platform, () => gathering.busy());
-  const declared = declaredRoom(platform, evidence, weave, () => gathering.imports);
+  const declared = declaredRoom(platform, evidence, weave, () => gathering.reread);
   const changes = changesRoom(platform, evidence, weave);
   const explaining = explainingRoom(platform, changes);
   const strands = strandsRoom(evidence, weave, declared, changes, () => find.find);
   const find = findRoom(platform, evidence, weave, declared, kept, explaining, strands);
   const live = liveRoom(platform, evidence, find, strands);
   const indexing = indexingRoom(platform, partitions, () => gathering.busy() || weave.weaving.atWork, wordsAfter);
-  const looks = looksRoom(platform, evidence, declared, () => gathering.imports);
+  const looks = looksRoom(platform, evidence, declared, () => gathering.reread);
   const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);

@@ -1,12 +1,11 @@
 import Joi from 'joi';
 import type { Change, ChangeBody, KnownCause, KnownCauseBody, KnownState, Page } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { after, instant, limit, list, microsOf, splitList } from '../platform/http/inputs.ts';
+import { after, instant, limit, list, microsOf, splitList, numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { ChangeRepository } from './change-rows.ts';
 import { causeOf, type Changes } from './changes.ts';
 
-const MOST = 2 ** 31 - 1;
 const text = (most: number): Joi.StringSchema => Joi.string().trim().max(most);
 
 /** What changed, what was last known, and what people found out about causes. */
@@ -42,8 +41,8 @@ export function changeRoutes(changes: Changes, rows: ChangeRepository): AnyEndpo
         environment: text(60).allow(''),
         at: instant,
       }),
-      async run({ body, who }): Promise<Change> {
-        return changes.register(body, who);
+      async run({ body, access }): Promise<Change> {
+        return changes.register(body, access);
       },
     }),
     endpoint<unknown, { id: string }>({
@@ -84,15 +83,15 @@ export function changeRoutes(changes: Changes, rows: ChangeRepository): AnyEndpo
         owner: text(100).allow('').required(),
         strand: text(300).required(),
       }),
-      async run({ body, who }): Promise<KnownCause> {
-        return causeOf(await rows.keepCause({ ...body, who }));
+      async run({ body, access }): Promise<KnownCause> {
+        return causeOf(await rows.keepCause({ ...body, who: access.who }));
       },
     }),
     endpoint<unknown, { id: number }>({
       method: 'delete',
       path: '/known-causes/{id}',
       summary: 'Takes back what was kept about a cause',
-      params: Joi.object({ id: Joi.number().integer().min(1).max(MOST).required() }),
+      params: numbered,
       async run({ params }) {
         if (!(await rows.forgetCause(params.id))) throw notFound('What was kept');
       },

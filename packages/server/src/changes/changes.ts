@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { Change, ChangeBody, Finding, KnownCause, KnownState, NearestChange } from '@fadenweg/api';
 import {
   changesBefore,
@@ -76,14 +77,14 @@ export class Changes {
     );
   }
 
-  async register({ what, component = '', host = '', environment = '', at }: ChangeBody, who: string): Promise<Change> {
+  async register({ what, component = '', host = '', environment = '', at }: ChangeBody, access: Access): Promise<Change> {
     const row = await this.rows.register({
       what,
       component,
       host,
       environment,
       at: at === undefined ? Date.now() * 1000 : microsOf(at),
-      who,
+      who: access.who,
     });
     this.forget();
     return inWords(registered(row));

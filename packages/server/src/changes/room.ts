@@ -1,4 +1,5 @@
 import type { Evidence } from '../evidence/room.ts';
+import { guarded, type Guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import type { Weave } from '../weaving/room.ts';
 import { changeRoutes } from './change-routes.ts';
@@ -7,12 +8,16 @@ import { Changes } from './changes.ts';
 
 /** What changed, by records and by people, and what was found out about causes. */
 export interface ChangesRoom extends Room {
-  changes: Changes;
+  changes: Guarded<Changes>;
 }
 
-export function changesRoom({ db, happenings }: Platform, { names, sources }: Evidence, { rows: strands }: Weave): ChangesRoom {
-  const rows = new ChangeRepository(db, names);
-  const changes = new Changes(rows, names, sources, strands);
-  happenings.at('woven', () => changes.forget());
-  return { changes, endpoints: changeRoutes(changes, rows) };
+export function changesRoom({ data, happenings }: Platform, { evidence }: Evidence, { rows: strands }: Weave): ChangesRoom {
+  const rows = guarded((access) => new ChangeRepository(data.by(access).db, evidence.by(access).names));
+  const changes = guarded((access) => {
+    const { names, sources } = evidence.by(access);
+    const made = new Changes(rows.by(access), names, sources, strands.by(access));
+    happenings.at('woven', () => made.forget());
+    return made;
+  });
+  return { changes, endpoints: guarded((access) => changeRoutes(changes.by(access), rows.by(access))) };
 }

@@ -1,10 +1,11 @@
 import type { CopyRows } from './copy-rows.ts';
 import type { RowReader } from './copy-out.ts';
 
-/** What a column holds: whole numbers of eight, four and two bytes, text, many numbers; with `?` also nothing. */
-export type ColumnType = 'big' | 'int' | 'small' | 'text' | 'bigs' | 'big?' | 'text?' | 'bigs?';
+/** What a column holds: whole numbers of eight, four and two bytes, text, many numbers, named values (JSON); with `?` also nothing. */
+export type ColumnType = 'big' | 'int' | 'small' | 'text' | 'bigs' | 'big?' | 'int?' | 'text?' | 'bigs?' | 'fields?';
 type ValueOf<Type extends ColumnType> = Type extends `${infer Bare}?` ? BareValue<Bare> | null : BareValue<Type>;
-type BareValue<Type> = Type extends 'text' ? string : Type extends 'bigs' ? number[] : number;
+type BareValue<Type> = Type extends 'text' ? string : Type extends 'bigs' ? number[] : Type extends 'fields' ? Fields : number;
+export type Fields = Record<string, string | number | boolean>;
 
 /** A row, as its layout tells. */
 export type RowOf<Own extends Layout<Record<string, ColumnType>>> =
@@ -41,7 +42,8 @@ function writeValue(rows: CopyRows, type: ColumnType, value: unknown): void {
   if (value === null) rows.nothing();
   else if (type === 'text' || type === 'text?') rows.text(value as string);
   else if (type === 'bigs' || type === 'bigs?') rows.bigs(value as number[]);
-  else if (type === 'int') rows.int(value as number);
+  else if (type === 'fields?') rows.object(value as Fields);
+  else if (type === 'int' || type === 'int?') rows.int(value as number);
   else if (type === 'small') rows.small(value as number);
   else rows.big(value as number);
 }
@@ -52,5 +54,6 @@ function readValue(row: RowReader, type: ColumnType): unknown {
   }
   if (type === 'text' || type === 'text?') return row.text();
   if (type === 'bigs' || type === 'bigs?') return row.bigs();
-  return type === 'int' ? row.int() : type === 'small' ? row.small() : row.big();
+  if (type === 'fields?') return JSON.parse(row.text());
+  return type === 'int' || type === 'int?' ? row.int() : type === 'small' ? row.small() : row.big();
 }

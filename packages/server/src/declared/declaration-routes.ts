@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page } from '@fadenweg/api';
 import { patternProblem } from '@fadenweg/core/patterns';
 import { FEWEST_LEGS } from '@fadenweg/core/usual';
+import type { Access } from '../platform/access.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { name } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
@@ -123,7 +124,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     else await weaving.ask(true, true, 'what is declared has changed');
     return { sourcesReadAgain: ids.length };
   };
-  const save = async (kind: IdentifierKind, who: string) => {
+  const save = async (kind: IdentifierKind, access: Access) => {
     for (const pattern of kind.patterns) {
       const problem = patternProblem(pattern);
       if (problem)
@@ -140,7 +141,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     // a link that the guard had taken the tie from, and somebody lets tie again, is not taken it from again
     const trusted = kind.role === 'link' && (before?.trusted === true || !!before?.guarded);
     const underWay = await sources.underWay();
-    await declarations.saveKind(trusted ? { ...kind, trusted } : kind, who);
+    await declarations.saveKind(trusted ? { ...kind, trusted } : kind, access);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
     if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(underWay, undefined, true)) };
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
@@ -167,10 +168,10 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Declares a kind of identifier',
       status: 201,
       body: kindBody,
-      async run({ body, who }) {
+      async run({ body, access }) {
         if ((await declarations.kinds()).some((kind) => kind.name === body.name))
           throw new Refusal(409, 'Declared already', `There is a kind “${body.name}” already.`, 'Change it instead, or choose another name.');
-        return save(body, who);
+        return save(body, access);
       },
     }),
     endpoint<unknown, { name: string }, IdentifierKind>({
@@ -180,10 +181,10 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       params: byName,
       body: kindBody,
       status: 202,
-      async run({ params, body, who }) {
+      async run({ params, body, access }) {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         if (!(await declarations.kinds()).some((kind) => kind.name === body.name)) throw notFound(`The kind “${body.name}”`);
-        return save(body, who);
+        return save(body, access);
       },
     }),
     endpoint<unknown, { name: string }>({
@@ -192,10 +193,10 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Takes a kind of identifier away',
       params: byName,
       status: 202,
-      async run({ params, who }) {
+      async run({ params, access }) {
         const kind = (await declarations.kinds()).find((one) => one.name === params.name);
         const underWay = await sources.underWay();
-        if (!kind || !(await declarations.retireKind(params.name, who))) throw notFound(`The kind “${params.name}”`);
+        if (!kind || !(await declarations.retireKind(params.name, access))) throw notFound(`The kind “${params.name}”`);
         const touched = await sources.withKinds([kind.id]);
         return touched.length + underWay.length > 0 ? readAgain(underWay, touched) : { sourcesReadAgain: 0 };
       },
@@ -236,10 +237,10 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Declares or changes a flow',
       params: byName,
       body: flowBody,
-      async run({ params, body, who }) {
+      async run({ params, body, access }) {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         const known = (await declarations.flows()).some((flow) => flow.name === body.name);
-        await declarations.saveFlow(body, who);
+        await declarations.saveFlow(body, access);
         // what is yet to come is judged by it anyway
         if (known || (await strands.anyOfKind(body.kind))) await weaving.ask(true, false, 'a flow has changed');
         return body;
@@ -250,8 +251,8 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       path: '/flows/{name}',
       summary: 'Takes a declared flow away',
       params: byName,
-      async run({ params, who }) {
-        if (!(await declarations.removeFlow(params.name, who))) throw notFound(`The flow “${params.name}”`);
+      async run({ params, access }) {
+        if (!(await declarations.removeFlow(params.name, access))) throw notFound(`The flow “${params.name}”`);
         await weaving.ask(true, false, 'a flow was taken away');
       },
     }),
@@ -269,13 +270,13 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Replaces all declared meanings',
       body: meaningsBody,
       status: 202,
-      async run({ body, who }) {
+      async run({ body, access }) {
         const before = await declarations.meanings();
         const changed = [...onlyIn(body.items, before), ...onlyIn(before, body.items)];
         if (changed.length === 0) return { items: body.items, sourcesReadAgain: 0 };
         const underWay = await sources.underWay();
         const touched = changed.length > MOST_LOOKED_FOR ? undefined : await sources.saying(changed);
-        await declarations.replaceMeanings(body.items, who);
+        await declarations.replaceMeanings(body.items, access);
         if (touched?.length === 0 && underWay.length === 0) return { items: body.items, sourcesReadAgain: 0 };
         return { items: body.items, ...(await readAgain(underWay, touched)) };
       },

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
 import { isAmiss } from '@fadenweg/core/clocks';
 import type { MeaningRule } from '@fadenweg/core/path';
@@ -13,17 +14,15 @@ export interface StoredKind extends IdentifierKind {
   id: number;
 }
 
-/** Identifier kinds, flows and meanings: what is declared about the data, as data. */
-export class DeclarationRepository {
+/** Declarations are asked for by every look-up and change rarely: they are kept until they do, the same for all. A failed read is not kept. */
+export class KnownDeclarations {
   private kept: { kinds?: Promise<StoredKind[]>; flows?: Promise<FlowWithUsual[]> } = {};
-  constructor(private readonly db: Database) {}
 
   /** What was declared, or the usual that was learned, has changed: it is read again on the next call. */
   forget(): void {
     this.kept = {};
   }
-  /** Declarations are asked for by every look-up and change rarely: they are kept until they do. A failed read is not kept. */
-  private keep<Name extends 'kinds' | 'flows'>(
+  keep<Name extends 'kinds' | 'flows'>(
     name: Name,
     read: () => Promise<Awaited<NonNullable<(typeof this.kept)[Name]>>>,
   ): NonNullable<(typeof this.kept)[Name]> {
@@ -34,9 +33,17 @@ export class DeclarationRepository {
     reading.catch(() => this.forget());
     return reading;
   }
+}
+
+/** Identifier kinds, flows and meanings: what is declared about the data, as data. */
+export class DeclarationRepository {
+  constructor(
+    private readonly db: Database,
+    private readonly known = new KnownDeclarations(),
+  ) {}
 
   kinds(): Promise<StoredKind[]> {
-    return this.keep('kinds', () => this.readKinds());
+    return this.known.keep('kinds', () => this.readKinds());
   }
   private async readKinds(): Promise<StoredKind[]> {
     const rows: { id: number; definition: IdentifierKind; supplied: boolean }[] = await this.db('identifier_kind')
@@ -47,16 +54,16 @@ export class DeclarationRepository {
   }
 
   /** A kind that was taken away comes back under its old number, so that keys stay what they were. */
-  async saveKind(kind: IdentifierKind, who: string): Promise<void> {
+  async saveKind(kind: IdentifierKind, access: Access): Promise<void> {
     const definition = JSON.stringify({ ...kind, supplied: undefined });
     await transaction(this.db, async (trx) => {
       await trx('identifier_kind')
-        .insert({ name: kind.name, definition, changed_by: who })
+        .insert({ name: kind.name, definition, changed_by: access.who })
         .onConflict('name')
-        .merge({ definition, retired: false, changed_by: who, changed_at: this.db.fn.now() });
-      await tell(trx, 'declared', { what: 'kind', name: kind.name, who });
+        .merge({ definition, retired: false, changed_by: access.who, changed_at: this.db.fn.now() });
+      await tell(trx, 'declared', { what: 'kind', name: kind.name, who: access.who });
     });
-    this.forget();
+    this.known.forget();
   }
 
   /** All names that were ever given to kinds, and what was taken away by somebody. */
@@ -69,30 +76,30 @@ export class DeclarationRepository {
     return { names: rows.map((row) => row.name), rejected: rows.filter((row) => row.retired).map((row) => row.definition) };
   }
 
-  async retireKind(name: string, who: string): Promise<boolean> {
+  async retireKind(name: string, access: Access): Promise<boolean> {
     const changed = await transaction(this.db, async (trx) => {
       const rows = await trx('identifier_kind')
         .where({ name, retired: false })
-        .update({ retired: true, changed_by: who, changed_at: this.db.fn.now() });
-      if (rows > 0) await tell(trx, 'declared', { what: 'kind', name, who });
+        .update({ retired: true, changed_by: access.who, changed_at: this.db.fn.now() });
+      if (rows > 0) await tell(trx, 'declared', { what: 'kind', name, who: access.who });
       return rows;
     });
-    this.forget();
+    this.known.forget();
     return changed > 0;
   }
 
-  async removeFlow(name: string, who: string): Promise<boolean> {
+  async removeFlow(name: string, access: Access): Promise<boolean> {
     const removed = await transaction(this.db, async (trx) => {
       const rows = await trx('flow').where({ name }).delete();
-      if (rows > 0) await tell(trx, 'declared', { what: 'flow', name, who });
+      if (rows > 0) await tell(trx, 'declared', { what: 'flow', name, who: access.who });
       return rows;
     });
-    this.forget();
+    this.known.forget();
     return removed > 0;
   }
 
   flows(): Promise<FlowWithUsual[]> {
-    return this.keep('flows', () => this.readFlows());
+    return this.known.keep('flows', () => this.readFlows());
   }
   private async readFlows(): Promise<FlowWithUsual[]> {
     const rows: { definition: FlowDeclaration; usual_us: number | null; usual: FlowUsual | null }[] = await this.db('flow')
@@ -101,15 +108,15 @@ export class DeclarationRepository {
     return rows.map(({ definition, usual_us, usual }) => ({ ...definition, usualUs: usual_us, usual: usual && new Usual(usual) }));
   }
 
-  async saveFlow(flow: FlowDeclaration, who: string): Promise<void> {
+  async saveFlow(flow: FlowDeclaration, access: Access): Promise<void> {
     await transaction(this.db, async (trx) => {
       await trx('flow')
-        .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: who })
+        .insert({ name: flow.name, definition: JSON.stringify(flow), changed_by: access.who })
         .onConflict('name')
-        .merge({ definition: JSON.stringify(flow), changed_by: who, changed_at: this.db.fn.now() });
-      await tell(trx, 'declared', { what: 'flow', name: flow.name, who });
+        .merge({ definition: JSON.stringify(flow), changed_by: access.who, changed_at: this.db.fn.now() });
+      await tell(trx, 'declared', { what: 'flow', name: flow.name, who: access.who });
     });
-    this.forget();
+    this.known.forget();
   }
 
   async meanings(): Promise<Meaning[]> {
@@ -117,11 +124,11 @@ export class DeclarationRepository {
     return rows;
   }
 
-  async replaceMeanings(meanings: Meaning[], who: string): Promise<void> {
+  async replaceMeanings(meanings: Meaning[], access: Access): Promise<void> {
     await transaction(this.db, async (trx) => {
       await trx('meaning').delete();
-      if (meanings.length > 0) await trx('meaning').insert(meanings.map((meaning) => ({ ...meaning, changed_by: who })));
-      await tell(trx, 'declared', { what: 'meaning', name: '', who });
+      if (meanings.length > 0) await trx('meaning').insert(meanings.map((meaning) => ({ ...meaning, changed_by: access.who })));
+      await tell(trx, 'declared', { what: 'meaning', name: '', who: access.who });
     });
   }
 

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { ClockReading, ClockSpan } from '@fadenweg/core/clocks';
 import type { Database } from '../database/connect.ts';
 
@@ -55,7 +56,7 @@ export class ClockRepository {
     return (await this.select().where('c.id', id))[0];
   }
 
-  async saveFound(clocks: readonly FoundClock[], who: string): Promise<void> {
+  async saveFound(clocks: readonly FoundClock[], access: Access): Promise<void> {
     for (const { host_id, component_id, ...rest } of clocks) {
       const values = {
         found: JSON.stringify(rest.found),
@@ -64,13 +65,13 @@ export class ClockRepository {
         partners: JSON.stringify(rest.partners),
       };
       await this.db('clock')
-        .insert({ host_id, component_id, ...values, changed_by: who })
+        .insert({ host_id, component_id, ...values, changed_by: access.who })
         .onConflict(['host_id', 'component_id'])
         .merge({ ...values, changed_at: this.db.fn.now() });
     }
   }
-  async set(id: number, ahead: number | null, who: string): Promise<void> {
-    await this.db('clock').where({ id }).update({ set_ahead: ahead, changed_by: who, changed_at: this.db.fn.now() });
+  async set(id: number, ahead: number | null, access: Access): Promise<void> {
+    await this.db('clock').where({ id }).update({ set_ahead: ahead, changed_by: access.who, changed_at: this.db.fn.now() });
   }
 
   /** Sources that hold records written by one of these clocks. */

@@ -3,7 +3,7 @@ import { to as copyTo } from 'pg-copy-streams';
 import { ownClient } from '../database/own-client.ts';
 import { RowReader, rowEnd } from '../database/copy-out.ts';
 import { FOUNDER } from './identifiers.ts';
-import type { RecordColumn, RecordRow } from './records.ts';
+import type { RecordColumn, RecordRow } from './record-layout.ts';
 
 /** A record half written by the database: what has to be looked up beside it, and the rest as texts. */
 export interface RecordText extends Pick<RecordRow, 'at' | 'id' | 'shape'> {

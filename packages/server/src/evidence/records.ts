@@ -1,63 +1,14 @@
 import { foreseenCost, type PlanNode } from './foreseen.ts';
 import type { Database } from '../database/connect.ts';
 import { ALWAYS, type TieRow } from './identifiers.ts';
+import { COLUMNS, RECORD, type RecordColumn, type RecordRow } from './record-layout.ts';
 
-export interface RecordRow {
-  at: number;
-  id: number;
-  source_id: number;
-  line: number;
-  length: number;
-  component_id: number;
-  host_id: number;
-  level: number;
-  marks: number;
-  flags: number;
-  took: number | null;
-  shape: number;
-  home: number | null;
-  logger: string;
-  time_text: string;
-  /** What tells it apart besides its shape, null for nothing. */
-  traits: string | null;
-  message: string;
-  attributes: Record<string, string | number | boolean> | null;
-  keys: number[] | null;
-  lane: number | null;
-  /** What was added to the time that its host wrote, null for nothing. */
-  shifted: number | null;
-}
 /** What a record is about, and the founder of its strand. */
 export type About = { founder: number } & Pick<RecordRow, 'component_id' | 'host_id' | 'shape' | 'attributes'>;
 export interface Cursor {
   at: number;
   id: number;
 }
-export type RecordColumn = keyof RecordRow;
-/** In the order in which `BatchBuilder` writes them. */
-export const COLUMNS: RecordColumn[] = [
-  'at',
-  'id',
-  'source_id',
-  'line',
-  'length',
-  'component_id',
-  'host_id',
-  'level',
-  'marks',
-  'flags',
-  'took',
-  'shape',
-  'home',
-  'logger',
-  'time_text',
-  'message',
-  'attributes',
-  'keys',
-  'lane',
-  'shifted',
-  'traits',
-];
 /** Records around another are looked for this far away in time, in steps. */
 const REACH = [60_000_000, 3_600_000_000, 86_400_000_000, 30 * 86_400_000_000];
 
@@ -146,12 +97,12 @@ export class RecordRepository {
   }
 
   async byId(at: number, id: number): Promise<RecordRow | undefined> {
-    return this.db<RecordRow>('record').where({ at, id }).first(COLUMNS);
+    return this.db<RecordRow>('record').where({ at, id }).first(RECORD.names);
   }
   async byIds(ids: readonly Cursor[]): Promise<RecordRow[]> {
     if (ids.length === 0) return [];
     const { rows } = await this.db.raw<{ rows: RecordRow[] }>(
-      `select ${COLUMNS.map((column) => `r.${column}`).join(', ')} from unnest(?::bigint[], ?::bigint[]) u(at, id) join record r on r.at = u.at and r.id = u.id order by r.at, r.id`,
+      `select ${RECORD.sql('r')} from unnest(?::bigint[], ?::bigint[]) u(at, id) join record r on r.at = u.at and r.id = u.id order by r.at, r.id`,
       [ids.map((one) => one.at), ids.map((one) => one.id)],
     );
     return rows;
@@ -167,7 +118,7 @@ export class RecordRepository {
         { column: 'id', order },
       ])
       .limit(limit)
-      .select(COLUMNS);
+      .select(RECORD.names);
     if (after) void query.whereRaw(`(at, id) ${order === 'asc' ? '>' : '<'} (?, ?)`, [after.at, after.id]);
     return query;
   }
@@ -199,7 +150,7 @@ export class RecordRepository {
       if (limit === 0) return [];
       let rows: RecordRow[] = [];
       for (const reach of REACH) {
-        const query = this.db<RecordRow>('record').limit(limit).select(COLUMNS);
+        const query = this.db<RecordRow>('record').limit(limit).select(RECORD.names);
         if (scope === 'source') void query.where({ source_id: row.source_id });
         else if (scope === 'component') void query.where({ component_id: row.component_id });
         else if (scope === 'host') void query.where({ host_id: row.host_id });
@@ -240,7 +191,7 @@ export class RecordRepository {
 
   /** Records that belong to a strand: those at home with one of its keys while that key is its own, and those carried over from them. */
   async ofStrand(founder: number, ties: readonly Own[], from: number, to: number, after: Cursor | null, limit: number): Promise<RecordRow[]> {
-    const columns = COLUMNS.map((column) => `r.${column}`).join(', ');
+    const columns = RECORD.sql('r');
     const behind = after ? 'and (r.at, r.id) > (?, ?)' : '';
     const place = after ? [after.at, after.id] : [];
     const { lasting, short, long } = byLength(ties);
@@ -277,7 +228,7 @@ export class RecordRepository {
 
   /** Records of many strands that have lasting keys alone, each within its time and in the order of `ofStrand`; by founder. */
   async ofStrands(strands: readonly OfStrand[]): Promise<Map<number, RecordRow[]>> {
-    const columns = COLUMNS.map((column) => `r.${column}`).join(', ');
+    const columns = RECORD.sql('r');
     const owners = strands.flatMap((one) => one.keys.map((key) => ({ ...one, key })));
     const keys = owners.map((one) => one.key);
     const low = strands.reduce((least, one) => Math.min(least, one.from), Infinity);

@@ -1,3 +1,4 @@
+import { Access, guarded, type Guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import { ClockRepository } from './clock-rows.ts';
 import { coverageRoutes } from './coverage-routes.ts';
@@ -9,7 +10,7 @@ import { RecordRepository } from './records.ts';
 import { SourceRepository } from './sources.ts';
 
 /** What came in, as rows: sources and their bytes, records, identifiers, names, clocks, how far each source reaches. */
-export interface Evidence extends Room {
+export interface EvidenceRows {
   names: Names;
   sources: SourceRepository;
   bytes: KeptBytesRepository;
@@ -18,20 +19,30 @@ export interface Evidence extends Room {
   coverage: CoverageRepository;
   clocks: ClockRepository;
 }
+export interface Evidence extends Room {
+  evidence: Guarded<EvidenceRows>;
+}
 
-export async function evidenceRoom({ db }: Platform): Promise<Evidence> {
-  const names = new Names(db);
+export async function evidenceRoom({ data }: Platform): Promise<Evidence> {
+  const names = new Names(data.by(Access.ownWork).db);
   await names.load();
-  const sources = new SourceRepository(db);
-  const coverage = new CoverageRepository(db);
+  const evidence = guarded((access) => {
+    const { db } = data.by(access);
+    return {
+      names,
+      sources: new SourceRepository(db),
+      bytes: new KeptBytesRepository(db),
+      records: new RecordRepository(db),
+      identifiers: new IdentifierRepository(db),
+      coverage: new CoverageRepository(db),
+      clocks: new ClockRepository(db),
+    };
+  });
   return {
-    names,
-    sources,
-    bytes: new KeptBytesRepository(db),
-    records: new RecordRepository(db),
-    identifiers: new IdentifierRepository(db),
-    coverage,
-    clocks: new ClockRepository(db),
-    endpoints: coverageRoutes(coverage, sources, names),
+    evidence,
+    endpoints: guarded((access) => {
+      const { coverage, sources } = evidence.by(access);
+      return coverageRoutes(coverage, sources, names);
+    }),
   };
 }

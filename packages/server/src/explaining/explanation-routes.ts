@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { KeptCode, OwnCode, Page } from '@fadenweg/api';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import { MOST_CODES, type OwnCodes } from './own-codes.ts';
 
@@ -38,10 +39,10 @@ export function explanationRoutes(own: OwnCodes): AnyEndpoint[] {
           .required(),
         next: Joi.any().strip(),
       }),
-      async run({ body, who }): Promise<Page<KeptCode>> {
+      async run({ body, access }): Promise<Page<KeptCode>> {
         if ((await own.all()).length + body.items.length > MOST_CODES)
           throw new Refusal(409, 'Too many codes', `At most ${MOST_CODES} are kept.`, 'Take away those that are not needed any more.');
-        await own.keep(body.items, who);
+        await own.keep(body.items, access);
         return { items: await own.all(), next: null };
       },
     }),
@@ -49,7 +50,7 @@ export function explanationRoutes(own: OwnCodes): AnyEndpoint[] {
       method: 'delete',
       path: '/explanations/{id}',
       summary: 'Takes away what a code of one’s own means',
-      params: Joi.object({ id: Joi.number().integer().min(1).max(2 ** 31 - 1).required() }), // prettier-ignore
+      params: numbered,
       async run({ params }) {
         if (!(await own.forget(params.id))) throw notFound('This code');
       },

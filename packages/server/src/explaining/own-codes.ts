@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { KeptCode, OwnCode } from '@fadenweg/api';
 import type { Database } from '../database/connect.ts';
 
@@ -24,14 +25,14 @@ export class OwnCodes {
   }
 
   /** Adds entries; one for the same code and component is replaced. */
-  async keep(codes: readonly OwnCode[], who: string): Promise<void> {
+  async keep(codes: readonly OwnCode[], access: Access): Promise<void> {
     await this.db.transaction(async (trx) => {
       for (const { code, component, title, means, causes, next } of codes) {
         await trx.raw(
           `insert into own_code (code, component, title, means, causes, next, changed_by) values (?, ?, ?, ?, ?, ?, ?)
              on conflict (code, (coalesce(component, ''))) do update set title = excluded.title, means = excluded.means, causes = excluded.causes,
              next = excluded.next, changed_by = excluded.changed_by, changed_at = now()`,
-          [code, component, title, means, causes, next, who],
+          [code, component, title, means, causes, next, access.who],
         );
       }
     });

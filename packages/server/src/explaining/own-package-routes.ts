@@ -29,7 +29,7 @@ export function ownPackageRoutes(own: OwnPackages): AnyEndpoint[] {
       summary: 'Declares a package or folder, with all below it, to be the program’s own; its calls are shown in stack traces',
       status: 201,
       body: Joi.object({ prefix }),
-      async run({ body, who }): Promise<Page<OwnPackage>> {
+      async run({ body, access }): Promise<Page<OwnPackage>> {
         if ((await own.all()).length >= MOST_PACKAGES)
           throw new Refusal(
             409,
@@ -37,7 +37,7 @@ export function ownPackageRoutes(own: OwnPackages): AnyEndpoint[] {
             `At most ${MOST_PACKAGES} are declared.`,
             'Declare a shorter beginning that holds several of them.',
           );
-        await own.keep(body.prefix, who);
+        await own.keep(body.prefix, access);
         return { items: await own.all(), next: null };
       },
     }),

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { OwnPackage } from '@fadenweg/api';
 import type { Database } from '../database/connect.ts';
 
@@ -12,8 +13,8 @@ export class OwnPackages {
     const rows = await this.db<{ prefix: string; changed_by: string }>('own_package').orderBy('prefix').limit(MOST_PACKAGES);
     return rows.map(({ prefix, changed_by }) => ({ prefix, changedBy: changed_by }));
   }
-  async keep(prefix: string, who: string): Promise<void> {
-    await this.db('own_package').insert({ prefix, changed_by: who }).onConflict('prefix').ignore();
+  async keep(prefix: string, access: Access): Promise<void> {
+    await this.db('own_package').insert({ prefix, changed_by: access.who }).onConflict('prefix').ignore();
   }
   async forget(prefix: string): Promise<boolean> {
     return (await this.db('own_package').where({ prefix }).delete()) > 0;

@@ -1,10 +1,9 @@
-import type { Request } from 'express';
 import Joi from 'joi';
 import type { Page, SourceText, TextLines, Written, WrittenPlaces } from '@fadenweg/api';
 import { decode, guessEncoding, looksBinary } from '@fadenweg/core/reading';
-import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { instant } from '../platform/http/inputs.ts';
-import { receiveFiles, TooManyFiles } from '../platform/http/multipart.ts';
+import { endpoint, type AnyEndpoint, type AnyInput } from '../platform/http/endpoint.ts';
+import { instant, numbered } from '../platform/http/inputs.ts';
+import { TooManyFiles } from '../platform/http/multipart.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { SourceTextRepository, TextToKeep } from './source-text-rows.ts';
 import type { SourceTexts } from './source-texts.ts';
@@ -16,7 +15,6 @@ const LARGEST = 2 << 20;
 const LARGEST_ALL = 64 << 20;
 const MOST_FRAMES = 500;
 const MOST_LINES = 2000;
-const number = Joi.object({ id: Joi.number().integer().min(1).max(2 ** 31 - 1).required() }); // prettier-ignore
 const text = (most: number): Joi.StringSchema => Joi.string().allow('').max(most);
 const frame = Joi.object({
   code: text(1000).required(),
@@ -43,17 +41,17 @@ export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts)
       status: 201,
       multipart: true,
       query: Joi.object({ component: Joi.string().trim().min(1).max(200).required(), version: Joi.string().trim().min(1).max(100).required() }),
-      async run({ query, who }, request): Promise<SourceText> {
-        const { files, leftOut } = await received(request);
+      async run({ query, access, receive }): Promise<SourceText> {
+        const { files, leftOut } = await received(receive);
         if (files.length === 0) throw new Refusal(400, 'No source text', 'None of the files is a text of up to 2 MB.', 'Give the folder that holds the program’s source text.'); // prettier-ignore
-        return rows.keep({ ...query, leftOut, who }, files);
+        return rows.keep({ ...query, leftOut }, access, files);
       },
     }),
     endpoint<unknown, { id: number }>({
       method: 'delete',
       path: '/source-texts/{id}',
       summary: 'Forgets the source texts of a version',
-      params: number,
+      params: numbered,
       async run({ params }) {
         if (!(await rows.remove(params.id))) throw notFound(`Source text ${params.id}`);
       },
@@ -62,7 +60,7 @@ export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts)
       method: 'get',
       path: '/source-texts/{id}/lines',
       summary: 'Lines of one registered file',
-      params: number,
+      params: numbered,
       query: Joi.object({
         path: Joi.string().max(500).required(),
         from: Joi.number().integer().min(1).max(1e9).default(1),
@@ -92,13 +90,13 @@ export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts)
 }
 
 /** The texts of an upload; what is binary or too large is left out, what is too much altogether is refused. */
-async function received(request: Request): Promise<{ files: TextToKeep[]; leftOut: number }> {
+async function received(receive: AnyInput['receive']): Promise<{ files: TextToKeep[]; leftOut: number }> {
   const files = new Map<string, string>();
   let [leftOut, bytes] = [0, 0];
   const tooMuch = (what: string): Refusal =>
     new Refusal(413, 'Too much source text', what, 'Register the program’s own source text alone, without its libraries.');
   try {
-    await receiveFiles(request, { files: MOST_FILES, fileSize: LARGEST }, async ({ name, content }) => {
+    await receive({ files: MOST_FILES, fileSize: LARGEST }, async ({ name, content }) => {
       const chunks: Buffer[] = [];
       for await (const chunk of content as AsyncIterable<Buffer>) {
         bytes += chunk.length;

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import { createHash } from 'node:crypto';
 import type { SourceText } from '@fadenweg/api';
 import type { Database } from '../database/connect.ts';
@@ -41,13 +42,13 @@ export class SourceTextRepository {
   }
 
   /** Keeps the texts of a version; what was registered for it before is replaced. */
-  async keep(about: { component: string; version: string; leftOut: number; who: string }, files: readonly TextToKeep[]): Promise<SourceText> {
-    const { component, version, leftOut, who } = about;
+  async keep(about: { component: string; version: string; leftOut: number }, access: Access, files: readonly TextToKeep[]): Promise<SourceText> {
+    const { component, version, leftOut } = about;
     return this.db.transaction(async (trx) => {
       await trx('source_text').where({ component, version }).delete();
       const bytes = files.reduce((sum, { body }) => sum + Buffer.byteLength(body), 0);
       const [row] = await trx<Row>('source_text')
-        .insert({ component, version, files: files.length, bytes: bytes as never, left_out: leftOut, who })
+        .insert({ component, version, files: files.length, bytes: bytes as never, left_out: leftOut, who: access.who })
         .returning('*');
       for (let i = 0; i < files.length; i += AT_ONCE) {
         const some = files.slice(i, i + AT_ONCE).map(({ path, body }) => ({ path, body, hash: createHash('sha256').update(body).digest() }));

@@ -14,7 +14,8 @@ import {
 import { contrast, distribution } from '@fadenweg/core/statistics';
 import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import type { DeclarationRepository } from '../declared/declarations.ts';
-import type { Cursor, RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { Cursor, RecordRepository } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import type { Presenter } from '../strands/present.ts';

@@ -1,5 +1,3 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type {
   Contrasted,
@@ -20,12 +18,12 @@ import { LONGEST_SEARCH, rankOfText } from '@fadenweg/core/search';
 import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import { byteOfId } from '../evidence/record-id.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { Pieces } from '../platform/http/leaving.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
-import type { KeptBytesRepository } from '../evidence/kept-bytes.ts';
 import type { OwnCodes } from '../explaining/own-codes.ts';
-import type { RecordRepository, RecordRow } from '../evidence/records.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
 import type { Effort, FindService } from './find-service.ts';
 import type { Asked } from './scan.ts';
 import { RECORD_FORMATS, type RecordExport, type RecordFormat } from './taken-along/record-export.ts';
@@ -77,9 +75,7 @@ function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'
 }
 
 export function recordRoutes(
-  records: RecordRepository,
-  sources: SourceRepository,
-  kept: KeptBytesRepository,
+  { records, sources, bytes: kept }: Pick<EvidenceRows, 'records' | 'sources' | 'bytes'>,
   presenter: Presenter,
   find: FindService,
   own: OwnCodes,
@@ -125,13 +121,10 @@ export function recordRoutes(
           .valid(...Object.keys(RECORD_FORMATS))
           .default('jsonl'),
       }),
-      async run({ query, signal }, request, response): Promise<undefined> {
+      async run({ query, signal }): Promise<Pieces> {
         const { format, ...rest } = query;
         const wanted = await question(rest, signal, query.order);
-        response.type(RECORD_FORMATS[format]);
-        await pipeline(Readable.from(taken.pieces(wanted, format)), response).catch((error: NodeJS.ErrnoException) => {
-          if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
-        });
+        return new Pieces(taken.pieces(wanted, format), RECORD_FORMATS[format]);
       },
     }),
     endpoint<Asking & { from: string; to: string; slotMs: number; after?: string }>({

@@ -1,7 +1,7 @@
 import { compileSearch, type Search, type Searchable, type Test } from '@fadenweg/core/search';
-import type { Names } from '../evidence/names.ts';
-import { COLUMNS, type Cursor, type RecordRepository, type RecordRow } from '../evidence/records.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
+import { type Cursor } from '../evidence/records.ts';
+import { COLUMNS, type RecordRow } from '../evidence/record-layout.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
 import type { ActiveRules, QuietRules } from '../kept/quiet-rules.ts';
 import { Pace } from './pace.ts';
 import { both, either, narrow, type Narrowing } from './narrowing.ts';
@@ -75,16 +75,14 @@ interface Stretch {
 /** Goes through records stretch after stretch of time, as long as a call may last: the database narrows, core decides, quiet rules hide. */
 export class Scanner {
   constructor(
-    private readonly records: RecordRepository,
-    private readonly sources: SourceRepository,
+    private readonly evidence: Pick<EvidenceRows, 'records' | 'sources' | 'names'>,
     private readonly searchables: Searchables,
-    private readonly names: Names,
     private readonly quiet: QuietRules,
   ) {}
 
   /** Nothing is looked for where there is no evidence. */
   async bounded(asked: Asked): Promise<Asked> {
-    const { first, last } = await this.sources.evidence();
+    const { first, last } = await this.evidence.sources.evidence();
     return { ...asked, from: Math.max(asked.from, first), to: Math.min(asked.to, last + 1) };
   }
 
@@ -138,11 +136,11 @@ export class Scanner {
     const windowTo = (edge: number): [number, number] => (latest ? [edge, asked.to] : [asked.from, edge]);
     const fetch = async (from: Cursor, edge: number): Promise<Fetched> => {
       const begin = Date.now();
-      const rows = await this.records.narrowed(...windowTo(edge), latest, from, narrowing, most, columns);
+      const rows = await this.evidence.records.narrowed(...windowTo(edge), latest, from, narrowing, most, columns);
       return { rows, took: Date.now() - begin };
     };
     const stretch = async (from: Cursor): Promise<Stretch> => {
-      const planned = await pace.next(until - Date.now(), (slice) => this.records.costOfNarrowed(...windowTo(edgeOf(from, slice)), latest, from, narrowing, most, columns)); // prettier-ignore
+      const planned = await pace.next(until - Date.now(), (slice) => this.evidence.records.costOfNarrowed(...windowTo(edgeOf(from, slice)), latest, from, narrowing, most, columns)); // prettier-ignore
       const edge = edgeOf(from, planned.slice);
       const fetched = fetch(from, edge);
       fetched.catch(() => {}); // told when it is waited for, if it ever is
@@ -205,12 +203,12 @@ export class Scanner {
     while (to > asked.from) {
       const end = to;
       const planned = await pace.next(until - Date.now(), (slice) =>
-        this.records.costOfTally(Math.max(asked.from, end - slice), end, narrowing, slot),
+        this.evidence.records.costOfTally(Math.max(asked.from, end - slice), end, narrowing, slot),
       );
       const from = Math.max(asked.from, to - planned.slice);
       const begin = Date.now();
       const [counts] = await Promise.all([
-        this.records.tallied(from, to, narrowing, slot),
+        this.evidence.records.tallied(from, to, narrowing, slot),
         asked.quiet
           ? this.scan({ ...asked, from, to, order: 'latest', after: null }, Infinity, { take: () => true, hidden: visitor.hidden }, 'only-hidden')
           : null,
@@ -232,7 +230,11 @@ export class Scanner {
     return both(parts);
   }
   private narrowingOf(search: Search, needed: Needed): Narrowing {
-    return narrow(search, { component: this.names.knownComponent, host: this.names.knownHost, isKind: (name) => needed.kinds.has(name) });
+    return narrow(search, {
+      component: this.evidence.names.knownComponent,
+      host: this.evidence.names.knownHost,
+      isKind: (name) => needed.kinds.has(name),
+    });
   }
   private narrowingOfRules(rules: ActiveRules | null, needed: Needed): Narrowing {
     return either((rules?.searches ?? []).map((q) => this.narrowingOf(parsedRule(q), needed)));

@@ -1,10 +1,9 @@
 import { fieldNames, isOwn, parseSearch, type Search, type Searchable } from '@fadenweg/core/search';
 import { LEVELS, type Level } from '@fadenweg/core/units';
 import type { DeclarationRepository } from '../declared/declarations.ts';
-import type { IdentifierRepository, Named } from '../evidence/identifiers.ts';
-import type { Names } from '../evidence/names.ts';
-import type { RecordColumn, RecordRepository, RecordRow } from '../evidence/records.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
+import type { Named } from '../evidence/identifiers.ts';
+import type { RecordColumn, RecordRow } from '../evidence/record-layout.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';
 
 /** What has to be looked up beside the rows of records, for what is asked about them. */
@@ -22,12 +21,9 @@ const ALWAYS: RecordColumn[] = ['at', 'id', 'source_id', 'component_id', 'host_i
 /** Rows of the database as searches see records. */
 export class Searchables {
   constructor(
-    private readonly records: RecordRepository,
-    private readonly sources: SourceRepository,
-    private readonly identifiers: IdentifierRepository,
+    private readonly evidence: Pick<EvidenceRows, 'records' | 'sources' | 'identifiers' | 'names'>,
     private readonly strands: StrandRepository,
     private readonly declarations: DeclarationRepository,
-    private readonly names: Names,
   ) {}
 
   /** @param fields further fields that are asked for, '*' for whatever there is */
@@ -53,18 +49,18 @@ export class Searchables {
   /** @param founders the keys that founded the strands of the rows, where they are known */
   async of(rows: readonly RecordRow[], needed: Needed, cache: SearchCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
     const [sources, named, strands, shapes] = await Promise.all([
-      learned(cache.sources, rows.map((row) => row.source_id), (ids) => this.sources.byIds(ids)), // prettier-ignore
-      needed.identifiers ? learned(cache.named, rows.flatMap((row) => row.keys ?? []), (keys) => this.identifiers.named(keys)) : null, // prettier-ignore
+      learned(cache.sources, rows.map((row) => row.source_id), (ids) => this.evidence.sources.byIds(ids)), // prettier-ignore
+      needed.identifiers ? learned(cache.named, rows.flatMap((row) => row.keys ?? []), (keys) => this.evidence.identifiers.named(keys)) : null, // prettier-ignore
       needed.strand ? this.strandsOf(founders ?? (await this.foundersOf(rows, cache)), cache) : null,
-      needed.shape ? learned(cache.shapes, rows.map((row) => row.shape), (ids) => this.records.shapes(ids)) : null, // prettier-ignore
+      needed.shape ? learned(cache.shapes, rows.map((row) => row.shape), (ids) => this.evidence.records.shapes(ids)) : null, // prettier-ignore
     ]);
     return rows.map((row, i) => {
       const source = sources.get(row.source_id);
       return {
         at: row.at,
         level: row.level as Level,
-        component: this.names.component(row.component_id),
-        host: this.names.host(row.host_id),
+        component: this.evidence.names.component(row.component_id),
+        host: this.evidence.names.host(row.host_id),
         environment: source?.environment ?? '',
         source: source?.path ?? '',
         logger: row.logger ?? '',
@@ -93,7 +89,7 @@ export class Searchables {
   /** The key that founded the strand of each record, null for a record of none. Neighbours share most of their keys: each tie is looked up once. */
   async foundersOf(rows: readonly RecordRow[], cache: SearchCache): Promise<(number | null)[]> {
     const result = rows.map((): number | null => null);
-    const carried = await this.records.carriedHomes(rows);
+    const carried = await this.evidence.records.carriedHomes(rows);
     let open = rows.flatMap((row, i) => {
       const key = row.home ?? carried.get(row.id) ?? null;
       return key === null ? [] : [{ i, key, at: row.at }];
@@ -112,7 +108,7 @@ export class Searchables {
           places.push(one);
         }
       }
-      (await this.identifiers.tiesAt(places)).forEach((tie, place) => {
+      (await this.evidence.identifiers.tiesAt(places)).forEach((tie, place) => {
         const { i, key } = places[place]!;
         if (!tie) return;
         result[i] = tie.founder;

@@ -1,5 +1,7 @@
 import type pg from 'pg';
+import type { Database } from '../database/connect.ts';
 import { isDatabaseAway, isTransient } from '../database/failures.ts';
+import { Access } from '../platform/access.ts';
 import type { Platform } from '../platform/room.ts';
 import type { Piece, WorkKind } from '../platform/work/types.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
@@ -50,6 +52,7 @@ export class ImportEnd {
 
   constructor(
     private readonly platform: Platform,
+    private readonly db: Database,
     private readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly weaving: Weaving,
@@ -65,7 +68,7 @@ export class ImportEnd {
   async check(importId: number, trx?: pg.ClientBase, after = 0): Promise<void> {
     await this.platform.work.ask(
       NAME,
-      { about: aboutImport(importId), why: 'a source was read to its end', who: 'supplied', args: { importId }, after },
+      { about: aboutImport(importId), why: 'a source was read to its end', who: Access.ownWork.who, args: { importId }, after },
       trx,
     );
   }
@@ -75,12 +78,12 @@ export class ImportEnd {
     this.considered.clear();
   }
   private async left(): Promise<Left[]> {
-    const row: { value: string } | undefined = await this.platform.db('mark').where({ name: MARK }).first('value');
+    const row: { value: string } | undefined = await this.db('mark').where({ name: MARK }).first('value');
     return row ? (JSON.parse(row.value) as Left[]) : [];
   }
   private async leave(left: readonly Left[]): Promise<void> {
     const value = JSON.stringify(left);
-    await this.platform.db('mark').insert({ name: MARK, value }).onConflict('name').merge();
+    await this.db('mark').insert({ name: MARK, value }).onConflict('name').merge();
   }
   private async lookAtEnd(importId: number, piece: Saying): Promise<void> {
     const row = await this.rows.one(importId);

@@ -3,18 +3,11 @@ import type { ImportInfo, Page } from '@fadenweg/api';
 import { isZone } from '@fadenweg/core/reading';
 import { cleanPath } from '../platform/http/clean-path.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { receiveFiles } from '../platform/http/multipart.ts';
+import { numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { ImportService } from './import-service.ts';
 
 const MOST_FILES = 20_000;
-const number = Joi.object({
-  id: Joi.number()
-    .integer()
-    .min(1)
-    .max(2 ** 31 - 1)
-    .required(),
-});
 
 export function importRoutes(imports: ImportService): AnyEndpoint[] {
   return [
@@ -29,14 +22,14 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
         zone: Joi.string().max(60).default('UTC'),
         demo: Joi.boolean().default(false),
       }),
-      async run({ query, who }, request): Promise<ImportInfo> {
+      async run({ query, access, receive }): Promise<ImportInfo> {
         if (!isZone(query.zone))
           throw new Refusal(400, 'Unknown zone', `“${query.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
         let begun: Promise<number> | null = null;
-        const begin = (): Promise<number> => (begun ??= imports.begin({ ...query, who }));
+        const begin = (): Promise<number> => (begun ??= imports.begin({ ...query, access }));
         let problem: string | null = null;
         try {
-          await receiveFiles(request, { files: MOST_FILES }, async ({ name, modified, content }) => {
+          await receive({ files: MOST_FILES }, async ({ name, modified, content }) => {
             await imports.receive(await begin(), cleanPath(name), content, modified);
           });
         } catch (error) {
@@ -61,7 +54,7 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       method: 'get',
       path: '/imports/{id}',
       summary: 'Progress and counts of an import',
-      params: number,
+      params: numbered,
       async run({ params }): Promise<ImportInfo> {
         const row = await imports.rows.one(params.id);
         if (!row) throw notFound(`Import ${params.id}`);
@@ -72,9 +65,9 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       method: 'delete',
       path: '/imports/{id}',
       summary: 'Cancels a running import, takes a finished one out; nothing of it stays',
-      params: number,
-      async run({ params, who }) {
-        if (!(await imports.remove(params.id, who))) throw notFound(`Import ${params.id}`);
+      params: numbered,
+      async run({ params, access }) {
+        if (!(await imports.remove(params.id, access))) throw notFound(`Import ${params.id}`);
       },
     }),
   ];

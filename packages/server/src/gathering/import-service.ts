@@ -3,6 +3,7 @@ import { mkdir, open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type pg from 'pg';
+import { Access } from '../platform/access.ts';
 import type { Platform } from '../platform/room.ts';
 import type { WorkKind } from '../platform/work/types.ts';
 import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
@@ -21,7 +22,7 @@ export interface Arriving {
   environment: string;
   zone: string;
   demo: boolean;
-  who: string;
+  access: Access;
 }
 
 /** Takes files in, follows their reading, and takes imports out again. */
@@ -43,7 +44,7 @@ export class ImportService {
     private readonly unfollow: (importId: number) => Promise<void>,
   ) {
     this.progress = new ImportProgress(rows, platform.work);
-    this.end = new ImportEnd(platform, rows, sources, weaving, looks, {
+    this.end = new ImportEnd(platform, platform.data.by(Access.ownWork).db, rows, sources, weaving, looks, {
       due: (ids) => this.due(ids),
       readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),
       note: (importId, path, error) => this.note(importId, path, error),
@@ -61,9 +62,9 @@ export class ImportService {
   declared(): Promise<void> {
     return this.end.declared();
   }
-  async begin({ environment, zone, demo, who }: Arriving): Promise<number> {
+  async begin({ environment, zone, demo, access }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.rows.add({ state: 'receiving', environment, zone, demo, who });
+    return this.rows.add({ state: 'receiving', environment, zone, demo, who: access.who });
   }
 
   /** Spools one file's bytes, unpacks them where they are an archive, and queues what is inside for reading. */
@@ -140,9 +141,9 @@ export class ImportService {
   }
 
   /** The import that what is followed comes in with: it has no end. */
-  async beginFollowing({ environment, zone, demo, who }: Arriving): Promise<number> {
+  async beginFollowing({ environment, zone, demo, access }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.rows.add({ state: 'following', environment, zone, demo, who });
+    return this.rows.add({ state: 'following', environment, zone, demo, who: access.who });
   }
   /**
    * A source that goes on growing, with its first bytes in a file of the spool.
@@ -216,14 +217,14 @@ export class ImportService {
   }
 
   /** Cancels a running import or takes a finished one out; nothing of it stays. Resolves when that is done; false where there is none. */
-  async remove(importId: number, who: string): Promise<boolean> {
+  async remove(importId: number, access: Access): Promise<boolean> {
     const row = await this.rows.one(importId);
     if (!row) return false;
     await this.unfollow(importId);
     await this.arrivals.get(importId)?.drop();
     this.arrivals.delete(importId);
     await this.rows.change(importId, { state: 'removing' });
-    await this.platform.work.finished(await this.askToRemove(importId, who));
+    await this.platform.work.finished(await this.askToRemove(importId, access.who));
     return true;
   }
   private askToRemove(importId: number, who: string): Promise<number> {
@@ -252,7 +253,7 @@ export class ImportService {
   };
   private askToReread(ids: readonly number[], sameNames: boolean, after: number): Promise<number> {
     const why = 'what is known or declared about them has changed';
-    return this.platform.work.ask(this.rereading.name, { why, who: 'supplied', args: { ids: [...ids], sameNames }, after });
+    return this.platform.work.ask(this.rereading.name, { why, who: Access.ownWork.who, args: { ids: [...ids], sameNames }, after });
   }
 
   /**

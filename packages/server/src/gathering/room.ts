@@ -1,12 +1,14 @@
 import type { Partitions } from '../database/partitions.ts';
 import type { Declared } from '../declared/room.ts';
 import type { Evidence } from '../evidence/room.ts';
+import type { Reread } from '../evidence/reread.ts';
 import type { Looks } from '../looks/room.ts';
+import { Access, guarded, type Guarded } from '../platform/access.ts';
 import type { Happened } from '../platform/happenings/kinds.ts';
 import { tell } from '../platform/happenings/tell.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import type { Weave } from '../weaving/room.ts';
-import { demoRoutes, type Demo } from './demo-routes.ts';
+import { demoRoutes, makingDemo, type Demo } from './demo-routes.ts';
 import { followRoutes } from './following/follow-routes.ts';
 import { Following } from './following/following.ts';
 import { FollowRepository } from './following/follows.ts';
@@ -19,7 +21,8 @@ import { clearSpool } from './spool-folder.ts';
 
 /** How logs come in: imports, files that are followed, reading, and reading again. */
 export interface Gathering extends Room {
-  imports: ImportService;
+  imports: Guarded<ImportService>;
+  reread: Reread;
   /** Whether sources are being read. */
   busy(): boolean;
 }
@@ -33,13 +36,15 @@ const AT_THE_LATEST = 2000;
 
 export function gatheringRoom(
   platform: Platform,
-  { sources, names, bytes, records, coverage }: Evidence,
+  { evidence }: Evidence,
   { declarations }: Declared,
   { weaving }: Weave,
   looks: Looks,
   { demo, partitions }: GatheringOptions,
 ): Gathering {
-  const { databaseUrl, db, log, spool, happenings, work } = platform;
+  const { data, log, spool, happenings, work } = platform;
+  const { db, url } = data.by(Access.ownWork);
+  const { sources, names, coverage } = evidence.by(Access.ownWork);
   const rows = new ImportRepository(db);
   const imports: ImportService = new ImportService(
     platform,
@@ -53,7 +58,8 @@ export function gatheringRoom(
     (importId) => following.stopFor(importId),
   );
   const following: Following = new Following(new FollowRepository(db), sources, imports, spool);
-  const intake: Intake = new Intake(databaseUrl, db, sources, declarations, names, partitions, {
+  if (demo) work.add(makingDemo(demo));
+  const intake: Intake = new Intake(url, db, sources, declarations.by(Access.ownWork), names, partitions, {
     async storing(client, read) {
       for (const one of read) await tell(client, 'batch-stored', storedOf(one));
       await weaving.note(client, read.every(({ source }) => source.growing)); // prettier-ignore
@@ -71,14 +77,15 @@ export function gatheringRoom(
     },
   });
   return {
-    imports,
+    imports: guarded(() => imports), // there is one that takes in, for all
+    reread: imports,
     busy: () => intake.busy,
-    endpoints: [
+    endpoints: guarded((access) => [
       ...importRoutes(imports),
       ...followRoutes(following),
-      ...sourceRoutes(sources, bytes, names, imports, records),
+      ...sourceRoutes(evidence.by(access), imports),
       ...demoRoutes(demo, imports, work),
-    ],
+    ]),
     async start() {
       await clearSpool(spool, await sources.spoolFiles());
       await coverage.learnMissing();

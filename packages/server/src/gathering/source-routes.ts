@@ -1,27 +1,17 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
 import type { KeptWhole, OriginalLines, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS, isZone } from '@fadenweg/core/reading';
 import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { limit } from '../platform/http/inputs.ts';
+import { Pieces } from '../platform/http/leaving.ts';
+import { limit, numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
-import type { Names } from '../evidence/names.ts';
-import type { RecordRepository } from '../evidence/records.ts';
-import type { KeptBytesRepository } from '../evidence/kept-bytes.ts';
-import type { FamilyRow, SourceRepository, SourceRow } from '../evidence/sources.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
+import type { FamilyRow, SourceRow } from '../evidence/sources.ts';
 import type { ImportService } from './import-service.ts';
 import { OriginalText } from '../evidence/original.ts';
 import { recordKey } from '../evidence/record-key.ts';
 
-const number = Joi.object({
-  id: Joi.number()
-    .integer()
-    .min(1)
-    .max(2 ** 31 - 1)
-    .required(),
-});
 const lineNumber = Joi.number()
   .integer()
   .min(1)
@@ -35,11 +25,8 @@ interface Change {
 }
 
 export function sourceRoutes(
-  sources: SourceRepository,
-  kept: KeptBytesRepository,
-  names: Names,
+  { sources, bytes: kept, names, records }: Pick<EvidenceRows, 'sources' | 'bytes' | 'names' | 'records'>,
   imports: ImportService,
-  records: RecordRepository,
 ): AnyEndpoint[] {
   const info = (row: FamilyRow): SourceInfo => ({
     id: row.id,
@@ -92,7 +79,7 @@ export function sourceRoutes(
       method: 'get',
       path: '/sources/{id}',
       summary: 'One source',
-      params: number,
+      params: numbered,
       async run({ params }): Promise<SourceInfo> {
         return info(await find(params.id));
       },
@@ -101,7 +88,7 @@ export function sourceRoutes(
       method: 'get',
       path: '/sources/{id}/parts',
       summary: 'The files that a source consists of, in order of time',
-      params: number,
+      params: numbered,
       async run({ params }): Promise<Page<SourceInfo>> {
         await find(params.id);
         return {
@@ -114,7 +101,7 @@ export function sourceRoutes(
       method: 'get',
       path: '/sources/{id}/kept-whole',
       summary: 'What of a source was not understood and is kept whole, grouped by look',
-      params: number,
+      params: numbered,
       query: Joi.object({ limit: limit(200, 50) }),
       async run({ params, query }): Promise<KeptWhole> {
         const row = await find(params.id);
@@ -136,7 +123,7 @@ export function sourceRoutes(
       method: 'get',
       path: '/sources/{id}/original',
       summary: 'Lines of one file as they were written',
-      params: number,
+      params: numbered,
       query: Joi.object({ from: lineNumber.default(1), count: limit(1000, 200) }),
       async run({ params, query }): Promise<OriginalLines> {
         return original.lines(await part(params.id), query.from, query.count);
@@ -146,25 +133,24 @@ export function sourceRoutes(
       method: 'get',
       path: '/sources/{id}/slice',
       summary: 'The bytes of some lines of one file, to be kept',
-      params: number,
+      params: numbered,
       query: Joi.object({ from: lineNumber.required(), to: lineNumber.min(Joi.ref('from')).required() }),
-      async run({ params, query }, _request, response) {
+      async run({ params, query }): Promise<Pieces> {
         const row = await part(params.id);
         const name = row.path
           .split('/')
           .at(-1)!
           .replace(/[^\w.-]+/g, '_');
-        response.setHeader('content-type', 'application/octet-stream');
-        response.setHeader('content-disposition', `attachment; filename="${query.from}-${query.to}-${name}"`);
-        await pipeline(Readable.from(original.slice(row, query.from, query.to)), response);
-        return undefined;
+        return new Pieces(original.slice(row, query.from, query.to), 'application/octet-stream', {
+          'content-disposition': `attachment; filename="${query.from}-${query.to}-${name}"`,
+        });
       },
     }),
     endpoint<unknown, { id: number }>({
       method: 'post',
       path: '/sources/{id}/again',
       summary: 'Reads what failed or was not read to its end again',
-      params: number,
+      params: numbered,
       status: 202,
       async run({ params }): Promise<SourceInfo> {
         notReading(await find(params.id));
@@ -179,7 +165,7 @@ export function sourceRoutes(
       method: 'put',
       path: '/sources/{id}',
       summary: 'Changes how a source is read; it is read again from its kept bytes',
-      params: number,
+      params: numbered,
       status: 202,
       body: Joi.object({
         format: Joi.string().valid(...FORMATS),

@@ -1,4 +1,5 @@
 import type { Partitions } from '../database/partitions.ts';
+import { Access, guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import { WordIndex } from './word-index.ts';
 
@@ -10,9 +11,9 @@ import { WordIndex } from './word-index.ts';
  */
 export function indexingRoom(platform: Platform, partitions: Partitions, busy: () => boolean, after?: number): Room {
   const { happenings, work } = platform;
-  const words = new WordIndex(platform, partitions, busy, after);
+  const words = new WordIndex(work, platform.data.by(Access.ownWork), partitions, busy, after);
   work.add(words.kind);
   happenings.at('batch-stored', () => words.giveWay());
   happenings.add({ name: 'index-words', kinds: ['woven'], hear: () => words.consider() });
-  return { endpoints: [], start: () => words.consider() };
+  return { endpoints: guarded(() => []), start: () => words.consider() };
 }

@@ -1,8 +1,9 @@
+import { Access } from '../platform/access.ts';
 import type pg from 'pg';
 import { ownClient } from '../database/own-client.ts';
 import { wordsOf, type Partitions } from '../database/partitions.ts';
 import { tell } from '../platform/happenings/tell.ts';
-import type { Platform } from '../platform/room.ts';
+import type { Platform, Stored } from '../platform/room.ts';
 import { Later, type Piece, type WorkKind } from '../platform/work/types.ts';
 
 /** Leaves below this size in bytes, about 17,000 records, are gone through faster than an index pays. */
@@ -24,7 +25,8 @@ export class WordIndex {
 
   /** @param busy records are being stored or woven */
   constructor(
-    private readonly platform: Platform,
+    private readonly work: Platform['work'],
+    private readonly stored: Stored,
     private readonly partitions: Partitions,
     private readonly busy: () => boolean,
     private readonly pause = PAUSE,
@@ -33,7 +35,7 @@ export class WordIndex {
   /** There may be something to index when it has been quiet for a while. */
   async consider(): Promise<void> {
     this.stirred = Date.now();
-    await this.platform.work.ask(this.kind.name, { why: 'records came in', who: 'supplied', args: null, after: this.pause });
+    await this.work.ask(this.kind.name, { why: 'records came in', who: Access.ownWork.who, args: null, after: this.pause });
   }
   /** Breaks off what is under way: there are records to store. */
   giveWay(): void {
@@ -41,7 +43,7 @@ export class WordIndex {
     if (this.pid === null) return;
     const { pid } = this;
     this.pid = null;
-    void this.platform.db.raw('select pg_cancel_backend(?)', [pid]).catch(() => {}); // it has ended by itself, or the database is away
+    void this.stored.db.raw('select pg_cancel_backend(?)', [pid]).catch(() => {}); // it has ended by itself, or the database is away
   }
 
   private async run(piece: Piece<null>): Promise<void> {
@@ -49,13 +51,13 @@ export class WordIndex {
     if (this.busy() || quiet < this.pause) throw new Later(Math.max(1000, this.pause - quiet));
     const giveWay = (): void => this.giveWay();
     piece.signal.addEventListener('abort', giveWay);
-    const whole = await this.work(piece).finally(() => piece.signal.removeEventListener('abort', giveWay));
+    const whole = await this.indexed(piece).finally(() => piece.signal.removeEventListener('abort', giveWay));
     piece.signal.throwIfAborted();
     if (!whole) throw new Later(this.pause);
   }
   /** @returns whether no leaf is left */
-  private async work(piece: Piece<null>): Promise<boolean> {
-    const client = await ownClient(this.platform.databaseUrl);
+  private async indexed(piece: Piece<null>): Promise<boolean> {
+    const client = await ownClient(this.stored.url);
     try {
       const { rows } = await client.query<{ pid: number }>('select pg_backend_pid() as pid');
       await client.query(`set maintenance_work_mem = '${MEMORY}'`);

@@ -3,7 +3,7 @@ import type { ColumnSetBody, Page, QuietRuleBody, QuietRuleInfo, Saved, SavedSea
 import { HEARTBEATS } from '@fadenweg/core/quiet';
 import { LONGEST_SEARCH, parseSearch } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { name } from '../platform/http/inputs.ts';
+import { name, numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { KeptRepository } from './kept.ts';
 import type { QuietRules } from './quiet-rules.ts';
@@ -43,7 +43,6 @@ const savedBody = Joi.object({
   body: Joi.when('what', { is: 'columns', then: columns, otherwise: search }).required(),
 });
 type SavedBody = Pick<Saved, 'what' | 'name' | 'shared' | 'body'>;
-const byId = Joi.object({ id: Joi.number().integer().min(1).max(2_147_483_647).required() });
 
 /** What people keep: quiet rules, saved searches, column sets. */
 export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint[] {
@@ -75,12 +74,12 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       summary: 'Makes or changes a quiet rule; supplied ones can be turned on and off',
       params: Joi.object({ name: name.required() }),
       body: ruleBody,
-      async run({ params, body, who }): Promise<QuietRuleBody> {
+      async run({ params, body, access }): Promise<QuietRuleBody> {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         const known = (await quiet.rules()).find((rule) => rule.name === body.name);
         const rule = known?.supplied ? { ...known, on: body.on } : body;
         if (rule.name !== HEARTBEATS.name) readable(rule.q);
-        await kept.saveQuietRule(rule, who);
+        await kept.saveQuietRule(rule, access);
         quiet.forget();
         return { name: rule.name, label: rule.label, why: rule.why, q: rule.q, on: rule.on };
       },
@@ -110,15 +109,15 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       summary: 'Saves a search or a column set',
       status: 201,
       body: savedBody,
-      async run({ body, who }): Promise<Saved<ColumnSetBody | SavedSearchBody>> {
-        return kept.keep(body, who);
+      async run({ body, access }): Promise<Saved<ColumnSetBody | SavedSearchBody>> {
+        return kept.keep(body, access);
       },
     }),
     endpoint<unknown, { id: number }, SavedBody>({
       method: 'put',
       path: '/saved/{id}',
       summary: 'Renames or changes what was saved',
-      params: byId,
+      params: numbered,
       body: savedBody,
       async run({ params, body }): Promise<Saved> {
         const { what } = await changeable(params.id);
@@ -132,7 +131,7 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       method: 'delete',
       path: '/saved/{id}',
       summary: 'Forgets what was saved',
-      params: byId,
+      params: numbered,
       async run({ params }) {
         await changeable(params.id);
         if (!(await kept.forget(params.id))) throw notFound('What was saved');

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { QuietRuleBody, QuietRuleInfo, Saved } from '@fadenweg/api';
 import { HEARTBEATS, recurring, type Series } from '@fadenweg/core/quiet';
 import type { Database } from '../database/connect.ts';
@@ -38,8 +39,8 @@ export class KeptRepository {
       .limit(500);
     return rows.map(({ is_on, changed_by, name, label, why, q, supplied }) => ({ name, label, why, q, on: is_on, supplied, changedBy: changed_by }));
   }
-  async saveQuietRule({ name, label, why, q, on }: QuietRuleBody, who: string): Promise<void> {
-    const row = { label, why, q, is_on: on, changed_by: who, changed_at: this.db.fn.now() };
+  async saveQuietRule({ name, label, why, q, on }: QuietRuleBody, access: Access): Promise<void> {
+    const row = { label, why, q, is_on: on, changed_by: access.who, changed_at: this.db.fn.now() };
     await this.db('quiet_rule')
       .insert({ name, ...row })
       .onConflict('name')
@@ -77,9 +78,9 @@ export class KeptRepository {
     const row = await this.db<SavedRow>('saved').where({ id }).first();
     return row && savedOf(row);
   }
-  async keep({ what, name, body, shared }: Pick<Saved, 'what' | 'name' | 'body' | 'shared'>, who: string): Promise<Saved> {
+  async keep({ what, name, body, shared }: Pick<Saved, 'what' | 'name' | 'body' | 'shared'>, access: Access): Promise<Saved> {
     const rows = await this.db<SavedRow>('saved')
-      .insert({ what, name, body: JSON.stringify(body) as never, shared, owner: who })
+      .insert({ what, name, body: JSON.stringify(body) as never, shared, owner: access.who })
       .returning('*');
     return savedOf(rows[0] as SavedRow);
   }

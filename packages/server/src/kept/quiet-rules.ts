@@ -2,8 +2,7 @@ import type { QuietRuleInfo } from '@fadenweg/api';
 import { compileRules, searchOfRecurring } from '@fadenweg/core/quiet';
 import { LONGEST_SEARCH, type Searchable } from '@fadenweg/core/search';
 import type { KeptRepository } from './kept.ts';
-import type { Names } from '../evidence/names.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
 
 /** The rules that are on, ready to be asked. */
 export interface ActiveRules {
@@ -21,8 +20,7 @@ export class QuietRules {
 
   constructor(
     private readonly kept: KeptRepository,
-    private readonly sources: SourceRepository,
-    private readonly names: Names,
+    private readonly evidence: Pick<EvidenceRows, 'sources' | 'names'>,
   ) {}
 
   /** A rule was changed: it is read again on the next call. */
@@ -47,9 +45,9 @@ export class QuietRules {
 
   /** Learns anew what recurs, if the evidence reaches further than the last time. */
   async learn(): Promise<void> {
-    const end = await this.sources.evidenceEnd();
+    const end = await this.evidence.sources.evidenceEnd();
     if (end === this.learnedTo) return;
-    const found = await this.kept.recurringBefore(end, this.names.component);
+    const found = await this.kept.recurringBefore(end, this.evidence.names.component);
     await this.kept.learnHeartbeats(searchOfRecurring(found, LONGEST_SEARCH - 100));
     this.learnedTo = end;
     this.forget();

@@ -1,5 +1,5 @@
 import type { LiveRecords } from '@fadenweg/api';
-import type { RecordRow } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 import type { Asked, Scanner } from '../find/scan.ts';
 import type { Presenter } from '../strands/present.ts';
 import { joined, type Arrival } from './arrivals.ts';

@@ -3,15 +3,15 @@ import type { LiveGap, LiveStrand } from '@fadenweg/api';
 import { LONGEST_SEARCH } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { list, searchOf, splitList } from '../platform/http/inputs.ts';
-import { notFound, Refusal } from '../platform/http/problems.ts';
+import { notFound } from '../platform/http/problems.ts';
 import type { Arrivals } from './arrivals.ts';
-import { EventStream } from '../platform/http/event-stream.ts';
+import type { EventStream } from '../platform/http/event-stream.ts';
+import { Telling } from '../platform/http/leaving.ts';
+import type { Watchers } from './watchers.ts';
 import type { LiveSearch } from './feed.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { StrandService } from '../strands/strand-service.ts';
 
-/** Who watches at one time. */
-const MOST_STREAMS = 60;
 /** What comes in within so many milliseconds is told in one event. */
 const TOGETHER = 150;
 /** Arrivals of one event; each is one condition of a query. */
@@ -26,18 +26,16 @@ interface Watching {
 }
 
 /** What comes in, told as it does. */
-export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: SourceRepository, strands: StrandService): AnyEndpoint[] {
-  let streams = 0;
-  const opened = (stream: EventStream, ended: () => void): void => {
-    streams++;
-    stream.onEnd = () => {
-      streams--;
-      ended();
-    };
-  };
-  const refuseTooMany = (): void => {
-    if (streams >= MOST_STREAMS)
-      throw new Refusal(503, 'Too many watch', `${MOST_STREAMS} pages are being fed already.`, 'Close some of them, and try again.');
+export function liveRoutes(
+  arrivals: Arrivals,
+  watchers: Watchers,
+  live: LiveSearch,
+  sources: SourceRepository,
+  strands: StrandService,
+): AnyEndpoint[] {
+  const fed = (tell: (stream: EventStream) => Promise<void>): Telling => {
+    watchers.refuseTooMany();
+    return new Telling((stream) => watchers.feed(() => tell(stream)));
   };
   /** Tells something whenever strands may have changed, until the stream is closed. */
   const whenWoven = async (stream: EventStream, tell: () => Promise<unknown>): Promise<void> => {
@@ -47,10 +45,10 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
       due = true;
       wake?.();
     });
-    opened(stream, () => {
+    stream.onEnd = () => {
       stop();
       wake?.();
-    });
+    };
     while (stream.open) {
       if (!due) await new Promise<void>((resolve) => (wake = resolve));
       wake = null;
@@ -72,7 +70,7 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
         quiet: Joi.string().valid('hide', 'show').default('show'),
         since: Joi.string().max(40),
       }),
-      async run({ query }, request, response): Promise<undefined> {
+      async run({ query, lastEvent }): Promise<Telling> {
         const search = searchOf(query.q);
         const ids = query.sources ? await sources.withParts(query.sources.split(',').map(Number)) : undefined;
         const asked = {
@@ -81,58 +79,55 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
           sources: ids && { ids, out: false },
           quiet: query.quiet === 'hide',
         };
-        refuseTooMany();
-        const known = request.get('Last-Event-ID') ?? query.since;
-        const stream = new EventStream(request, response);
-        let wake: (() => void) | null = null;
-        const stop = arrivals.listen(() => wake?.());
-        opened(stream, () => {
-          stop();
-          wake?.();
-        });
-        let reached = known === undefined ? arrivals.place : arrivals.numberOf(known);
-        if (reached === null) {
-          reached = arrivals.place;
-          await stream.send('gap', { why: 'restarted' } satisfies LiveGap, arrivals.placeOf(reached));
-        } else await stream.send('begin', {}, arrivals.placeOf(reached));
-        while (stream.open) {
-          const some = arrivals.after(reached, MOST_ARRIVALS);
-          if (some === null) {
+        return fed(async (stream) => {
+          const known = lastEvent ?? query.since;
+          let wake: (() => void) | null = null;
+          const stop = arrivals.listen(() => wake?.());
+          stream.onEnd = () => {
+            stop();
+            wake?.();
+          };
+          let reached = known === undefined ? arrivals.place : arrivals.numberOf(known);
+          if (reached === null) {
             reached = arrivals.place;
-            await stream.send('gap', { why: 'too-late' } satisfies LiveGap, arrivals.placeOf(reached));
-          } else if (some.length === 0) {
-            await new Promise<void>((resolve) => (wake = resolve));
-            wake = null;
-            await new Promise((resolve) => setTimeout(resolve, TOGETHER));
-          } else {
-            reached = some.at(-1)!.number;
-            const told = await live.among(asked, some);
-            await stream.send('records', told, arrivals.placeOf(reached));
+            await stream.send('gap', { why: 'restarted' } satisfies LiveGap, arrivals.placeOf(reached));
+          } else await stream.send('begin', {}, arrivals.placeOf(reached));
+          while (stream.open) {
+            const some = arrivals.after(reached, MOST_ARRIVALS);
+            if (some === null) {
+              reached = arrivals.place;
+              await stream.send('gap', { why: 'too-late' } satisfies LiveGap, arrivals.placeOf(reached));
+            } else if (some.length === 0) {
+              await new Promise<void>((resolve) => (wake = resolve));
+              wake = null;
+              await new Promise((resolve) => setTimeout(resolve, TOGETHER));
+            } else {
+              reached = some.at(-1)!.number;
+              const told = await live.among(asked, some);
+              await stream.send('records', told, arrivals.placeOf(reached));
+            }
           }
-        }
-        response.end();
-        return undefined;
+        });
       },
     }),
     endpoint({
       method: 'get',
       path: '/live/strands',
       summary: 'Server-sent events: strands may have come, grown, or are judged otherwise',
-      async run(_input, request, response): Promise<undefined> {
-        refuseTooMany();
-        const stream = new EventStream(request, response);
-        await stream.send('begin', {});
-        await whenWoven(stream, () => stream.send('strands', {}));
-        response.end();
-        return undefined;
-      },
+      run: () =>
+        Promise.resolve(
+          fed(async (stream) => {
+            await stream.send('begin', {});
+            await whenWoven(stream, () => stream.send('strands', {}));
+          }),
+        ),
     }),
     endpoint<unknown, { id: string }>({
       method: 'get',
       path: '/live/strands/{id}',
       summary: 'Server-sent events: a strand has grown, or is judged otherwise',
       params: Joi.object({ id: Joi.string().max(400).required() }),
-      async run({ params }, request, response): Promise<undefined> {
+      async run({ params }): Promise<Telling> {
         const now = async (): Promise<LiveStrand | null> => {
           const found = await strands.resolve(params.id);
           if (found === null) return null;
@@ -141,16 +136,14 @@ export function liveRoutes(arrivals: Arrivals, live: LiveSearch, sources: Source
         };
         let known = await now();
         if (!known) throw notFound('This strand');
-        refuseTooMany();
-        const stream = new EventStream(request, response);
-        await stream.send('strand', known);
-        await whenWoven(stream, async () => {
-          const next = await now();
-          if (next && JSON.stringify(next) !== JSON.stringify(known)) await stream.send('strand', next);
-          known = next ?? known;
+        return fed(async (stream) => {
+          await stream.send('strand', known);
+          await whenWoven(stream, async () => {
+            const next = await now();
+            if (next && JSON.stringify(next) !== JSON.stringify(known)) await stream.send('strand', next);
+            known = next ?? known;
+          });
         });
-        response.end();
-        return undefined;
       },
     }),
   ];

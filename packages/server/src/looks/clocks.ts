@@ -1,3 +1,4 @@
+import { Access } from '../platform/access.ts';
 import { alike, renewed, renewedReadings } from '@fadenweg/core/clocks';
 import { spansOf, type ClockRepository, type ClockRow, type ClockUnit, type FoundClock } from '../evidence/clock-rows.ts';
 import type { Names } from '../evidence/names.ts';
@@ -6,7 +7,6 @@ import { askWorker } from '../platform/threads.ts';
 
 /** Longest estimate, in milliseconds. */
 const LONGEST = 120_000;
-const FOUND_BY = 'found';
 
 /** Estimates the clocks of hosts from what was woven, keeps them, and tells what has to be read again with them. */
 export class Clocks {
@@ -51,16 +51,16 @@ export class Clocks {
     });
     const sources = await this.clocks.sourcesOf(changed);
     await due(sources);
-    await this.clocks.saveFound(found, FOUND_BY);
+    await this.clocks.saveFound(found, Access.clocks);
     return sources;
   }
 
   /** Sets by hand how far a clock is ahead, or lets what was found hold again. Returns the sources that have to be read again. */
-  async set(clock: ClockRow, ahead: number | null, who: string, due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
+  async set(clock: ClockRow, ahead: number | null, access: Access, due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
     const now = spansOf({ ...clock, set_ahead: ahead });
     const sources = alike(spansOf(clock), now, clock.readings) ? [] : await this.clocks.sourcesOf([clock]);
     await due(sources);
-    await this.clocks.set(clock.id, ahead, who);
+    await this.clocks.set(clock.id, ahead, access);
     return sources;
   }
 }

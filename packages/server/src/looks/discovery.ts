@@ -4,12 +4,11 @@ import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { DiscoveringData } from './discovering-worker.ts';
 import { freeName } from './suggestions.ts';
+import { Access } from '../platform/access.ts';
 import { askWorker } from '../platform/threads.ts';
 
 /** Longest search, in milliseconds. */
 const LONGEST = 60_000;
-/** Who stands for what was discovered, until somebody confirms it. */
-const DISCOVERED_BY = 'discovered';
 
 /** Finds links that nobody declared, and takes them up as kinds of their own, marked with what speaks for them. What was taken away stays away. */
 export class Discovery {
@@ -49,7 +48,7 @@ export class Discovery {
         leaseMs: null,
         discovered: evidence,
       };
-      await this.declarations.saveKind(kind, DISCOVERED_BY);
+      await this.declarations.saveKind(kind, Access.discovery);
     }
     return sources;
   }

@@ -3,18 +3,12 @@ import type { ClockStretch, HostClock, Page } from '@fadenweg/api';
 import { isAmiss, type ClockSpan } from '@fadenweg/core/clocks';
 import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { numbered } from '../platform/http/inputs.ts';
 import { notFound } from '../platform/http/problems.ts';
 import { spansOf, type ClockRepository, type ClockRow } from '../evidence/clock-rows.ts';
 import type { Clocks } from './clocks.ts';
 import type { Reread } from '../evidence/reread.ts';
 
-const number = Joi.object({
-  id: Joi.number()
-    .integer()
-    .min(1)
-    .max(2 ** 31 - 1)
-    .required(),
-});
 /** A clock that is further off is another zone or another year, in milliseconds. */
 const FARTHEST = 400 * 86_400_000;
 const US_PER_HOUR = 3_600_000_000;
@@ -33,13 +27,13 @@ export function hostRoutes(clocks: Clocks, rows: ClockRepository, reread: () => 
       method: 'put',
       path: '/hosts/{id}',
       summary: 'Sets by hand how far a clock is ahead, or lets what was found hold again (null); what it wrote is read again',
-      params: number,
+      params: numbered,
       status: 202,
       body: Joi.object({ aheadMs: Joi.number().min(-FARTHEST).max(FARTHEST).allow(null).required() }),
-      async run({ params, body, who }): Promise<HostClock> {
+      async run({ params, body, access }): Promise<HostClock> {
         const clock = await rows.byId(params.id);
         if (!clock) throw notFound('This host');
-        const sources = await clocks.set(clock, body.aheadMs === null ? null : Math.round(body.aheadMs * 1000), who, reread().due);
+        const sources = await clocks.set(clock, body.aheadMs === null ? null : Math.round(body.aheadMs * 1000), access, reread().due);
         if (sources.length > 0) await reread().readAgain(sources, true);
         return inWords((await rows.byId(params.id))!);
       },

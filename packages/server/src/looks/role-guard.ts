@@ -1,9 +1,8 @@
 import type { OverJoining } from '@fadenweg/core/stitching';
+import { Access } from '../platform/access.ts';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
-
-const GUARDED_BY = 'guard';
 
 /** Takes the tie from links that would join many transactions into one: they become shared, with what speaks for it, until somebody lets them tie again. */
 export class RoleGuard {
@@ -31,7 +30,7 @@ export class RoleGuard {
     for (const { kind, found } of kinds) {
       const { values, joining: several, worst, worstCount } = found;
       const guarded = { values, joining: several, worst: named.get(worst)?.value ?? '', worstCount };
-      await this.declarations.saveKind({ ...kind, role: 'shared', guarded }, GUARDED_BY);
+      await this.declarations.saveKind({ ...kind, role: 'shared', guarded }, Access.guard);
     }
     return sources;
   }

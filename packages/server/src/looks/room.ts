@@ -1,6 +1,7 @@
 import type { Declared } from '../declared/room.ts';
 import type { Evidence } from '../evidence/room.ts';
 import type { Reread } from '../evidence/reread.ts';
+import { Access, guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import { Clocks } from './clocks.ts';
 import { Discovery } from './discovery.ts';
@@ -19,18 +20,22 @@ export interface Looks extends Room {
 }
 
 /** @param reread what reads sources again; it stands above this room, and is there before the first call */
-export function looksRoom(
-  { databaseUrl, db }: Platform,
-  { clocks: rows, names, sources, identifiers }: Evidence,
-  { declarations }: Declared,
-  reread: () => Reread,
-): Looks {
-  const clocks = new Clocks(databaseUrl, rows, names);
+export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarations }: Declared, reread: () => Reread): Looks {
+  const { db, url } = data.by(Access.ownWork);
+  const { sources, identifiers, ...own } = evidence.by(Access.ownWork);
+  const ownDeclarations = declarations.by(Access.ownWork);
   return {
     times: new SourceTimes(db),
-    discovery: new Discovery(databaseUrl, declarations, sources),
-    clocks,
-    guard: new RoleGuard(declarations, identifiers, sources),
-    endpoints: [...hostRoutes(clocks, rows, reread), ...suggestionRoutes(new Suggestions(databaseUrl, declarations, names), sources)],
+    discovery: new Discovery(url, ownDeclarations, sources),
+    clocks: new Clocks(url, own.clocks, own.names),
+    guard: new RoleGuard(ownDeclarations, identifiers, sources),
+    endpoints: guarded((access) => {
+      const { clocks, names, sources } = evidence.by(access);
+      const { url } = data.by(access);
+      return [
+        ...hostRoutes(new Clocks(url, clocks, names), clocks, reread),
+        ...suggestionRoutes(new Suggestions(url, declarations.by(access), names), sources),
+      ];
+    }),
   };
 }

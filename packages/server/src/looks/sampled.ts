@@ -1,5 +1,6 @@
 import { Finder, type IdentifierKind, type SuggestRecord } from '@fadenweg/core/identifiers';
-import type { RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { RecordRepository } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 
 /** Stretches of the data that are looked at for identifiers, and records of each. */
 const STRETCHES = 10;

@@ -1,6 +1,7 @@
 import type { Evidence } from '../evidence/room.ts';
 import type { Gathering } from '../gathering/room.ts';
 import type { Metric } from '../platform/http/metrics.ts';
+import { Access, guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import type { Strands } from '../strands/room.ts';
 import type { Weave } from '../weaving/room.ts';
@@ -14,8 +15,8 @@ export interface Overview extends Room {
 }
 
 export function overviewRoom(
-  { db, version, work, happenings }: Platform,
-  { sources, names }: Evidence,
+  { data, version, work, happenings }: Platform,
+  { evidence }: Evidence,
   { weaving, rows: strands }: Weave,
   { imports }: Gathering,
   { search }: Strands,
@@ -31,10 +32,11 @@ export function overviewRoom(
     },
   });
   return {
-    metrics: () => metricsOf(db, work, happenings, weaving),
-    endpoints: [
-      ...overviewRoutes({ demoAtHand, db, version, sources, strands, names, imports, search, weaving, work, happenings }),
-      ...workRoutes(work),
-    ],
+    metrics: () => metricsOf(data.by(Access.ownWork).db, work, happenings, weaving),
+    endpoints: guarded((access) => {
+      const { sources, names } = evidence.by(access);
+      const own = { db: data.by(access).db, sources, names, strands: strands.by(access), imports: imports.by(access), search: search.by(access) };
+      return [...overviewRoutes({ ...own, demoAtHand, version, weaving, work, happenings }), ...workRoutes(work)];
+    }),
   };
 }

@@ -67,9 +67,9 @@ export function workRoutes(work: Work): AnyEndpoint[] {
       summary: 'Tries again what failed or was cancelled',
       params: number,
       status: 202,
-      async run({ params, who }): Promise<WorkInfo> {
+      async run({ params, access }): Promise<WorkInfo> {
         const row = await find(params.id);
-        if (!(await work.again(row, who)))
+        if (!(await work.again(row, access)))
           throw new Refusal(409, 'Nothing to try again', 'It has not failed.', 'Only what failed or was cancelled is tried again.');
         return inWords(await find(params.id));
       },

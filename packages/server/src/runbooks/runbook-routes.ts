@@ -3,7 +3,7 @@ import type { Page, RunbookInfo, StepResult } from '@fadenweg/api';
 import { MOST_TIMES, MOST_VALUES, problemsOf, SUPPLIED_RUNBOOKS, type Runbook, type StepSum } from '@fadenweg/core/runbooks';
 import { LONGEST_SEARCH } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
-import { instant, list, microsOf, name, splitList } from '../platform/http/inputs.ts';
+import { instant, list, microsOf, name, splitList, numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { RunbookRepository } from './runbooks.ts';
 import type { StepRunner } from './run-step.ts';
@@ -77,7 +77,6 @@ const sum = Joi.object({
   strands: Joi.array().items(Joi.string().max(400)).max(MOST_VALUES).required(),
   sentences: counted.required(),
 });
-const byId = Joi.object({ id: Joi.number().integer().min(1).max(2_147_483_647).required() });
 
 interface RunBody {
   runbook: Runbook;
@@ -124,15 +123,15 @@ export function runbookRoutes(runbooks: RunbookRepository, runner: StepRunner): 
       summary: 'Keeps a runbook of one’s own',
       status: 201,
       body: runbook,
-      async run({ body, who }): Promise<RunbookInfo<Runbook>> {
-        return runbooks.add(inOrder(body), who);
+      async run({ body, access }): Promise<RunbookInfo<Runbook>> {
+        return runbooks.add(inOrder(body), access);
       },
     }),
     endpoint<unknown, { id: number }, Runbook>({
       method: 'put',
       path: '/runbooks/{id}',
       summary: 'Changes a runbook of one’s own',
-      params: byId,
+      params: numbered,
       body: runbook,
       async run({ params, body }): Promise<RunbookInfo<Runbook>> {
         const changed = await runbooks.change(params.id, inOrder(body));
@@ -144,7 +143,7 @@ export function runbookRoutes(runbooks: RunbookRepository, runner: StepRunner): 
       method: 'delete',
       path: '/runbooks/{id}',
       summary: 'Forgets a runbook of one’s own',
-      params: byId,
+      params: numbered,
       async run({ params }) {
         if (!(await runbooks.remove(params.id))) throw notFound('This runbook');
       },

@@ -1,3 +1,4 @@
+import type { Access } from '../platform/access.ts';
 import type { RunbookInfo } from '@fadenweg/api';
 import type { Runbook } from '@fadenweg/core/runbooks';
 import type { Database } from '../database/connect.ts';
@@ -23,9 +24,9 @@ export class RunbookRepository {
   async all(): Promise<RunbookInfo<Runbook>[]> {
     return (await this.db<Row>('runbook').orderBy('id').limit(500)).map(infoOf);
   }
-  async add(body: Runbook, who: string): Promise<RunbookInfo<Runbook>> {
+  async add(body: Runbook, access: Access): Promise<RunbookInfo<Runbook>> {
     const [row] = await this.db<Row>('runbook')
-      .insert({ body: JSON.stringify(body) as never, owner: who })
+      .insert({ body: JSON.stringify(body) as never, owner: access.who })
       .returning('*');
     return infoOf(row as Row);
   }

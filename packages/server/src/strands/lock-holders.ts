@@ -1,7 +1,8 @@
 import type { Finding } from '@fadenweg/api';
 import { MARK } from '@fadenweg/core/path';
 import { strandId, type IdentifierRepository } from '../evidence/identifiers.ts';
-import type { RecordRepository, RecordRow } from '../evidence/records.ts';
+import type { RecordRepository } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 
 /** As PostgreSQL tells it when a statement waits for a lock. */
 const HOLDER = /Process(?:es)? holding the lock: (\d+)/;

@@ -1,7 +1,7 @@
 import DataLoader from 'dataloader';
 import type { KnownCause } from '@fadenweg/api';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
-import type { RecordRow } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 import { reachByFlow } from '../weaving/reach.ts';
 import type { StrandRow } from '../weaving/strand-rows.ts';
 import { Gate } from '../platform/gate.ts';

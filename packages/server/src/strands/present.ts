@@ -3,36 +3,32 @@ import type { FlowRules } from '@fadenweg/core/findings';
 import { MARK } from '@fadenweg/core/path';
 import { isoMicros, LEVELS } from '@fadenweg/core/units';
 import { FLAG, byteOfId } from '../evidence/record-id.ts';
-import { strandId, type IdentifierRepository, type Named } from '../evidence/identifiers.ts';
-import type { Names } from '../evidence/names.ts';
+import { strandId, type Named } from '../evidence/identifiers.ts';
 import { recordKey } from '../evidence/record-key.ts';
-import type { RecordRepository, RecordRow } from '../evidence/records.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
+import type { EvidenceRows } from '../evidence/room.ts';
 import type { StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
 
 const MARK_NAMES = Object.entries(MARK) as [string, number][];
 /** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
 export class Presenter {
   constructor(
-    private readonly identifiers: IdentifierRepository,
-    private readonly records: RecordRepository,
-    private readonly sources: SourceRepository,
-    private readonly names: Names,
+    private readonly evidence: Pick<EvidenceRows, 'identifiers' | 'records' | 'sources' | 'names'>,
     private readonly strands: StrandRepository,
   ) {}
 
   /** Records of any strands, each with the one that it belongs to. */
   async recordsOf(rows: readonly RecordRow[]): Promise<LogRecord[]> {
-    const carried = await this.records.carriedHomes(rows);
+    const carried = await this.evidence.records.carriedHomes(rows);
     const homeOf = (row: RecordRow): number | null => row.home ?? carried.get(row.id) ?? null;
     const tying = rows.filter((row) => homeOf(row) !== null);
     const [named, owners] = await Promise.all([
-      this.identifiers.named(rows.flatMap((row) => row.keys ?? [])),
-      this.identifiers.foundersAt(tying.map((row) => ({ key: homeOf(row)!, at: row.at }))),
+      this.evidence.identifiers.named(rows.flatMap((row) => row.keys ?? [])),
+      this.evidence.identifiers.foundersAt(tying.map((row) => ({ key: homeOf(row)!, at: row.at }))),
     ]);
     const founderOf = new Map(tying.map((row, index) => [row, owners[index] ?? null]));
     const owning = [...new Set(owners.filter((owner) => owner !== null))];
-    const [founders, strands] = await Promise.all([this.identifiers.named(owning), this.strands.byFounders(owning)]);
+    const [founders, strands] = await Promise.all([this.evidence.identifiers.named(owning), this.strands.byFounders(owning)]);
     const strandOf = new Map(strands.map((strand) => [strand.founder, strand]));
     return this.told(rows, named, (row) => {
       const key = founderOf.get(row) ?? NaN;
@@ -54,8 +50,8 @@ export class Presenter {
     ownerOf: (row: RecordRow) => { founder: Named; strand: StrandRow | undefined } | undefined,
   ): Promise<LogRecord[]> {
     const [shapes, sources] = await Promise.all([
-      this.records.shapes(rows.map((row) => row.shape)),
-      this.sources.byIds(rows.map((row) => row.source_id)),
+      this.evidence.records.shapes(rows.map((row) => row.shape)),
+      this.evidence.sources.byIds(rows.map((row) => row.source_id)),
     ]);
     return rows.map((row) => {
       const { founder, strand } = ownerOf(row) ?? {};
@@ -66,8 +62,8 @@ export class Presenter {
         originalAt: row.time_text,
         correctedByMs: (row.shifted ?? 0) / 1000,
         source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
-        component: this.names.component(row.component_id),
-        host: this.names.host(row.host_id),
+        component: this.evidence.names.component(row.component_id),
+        host: this.evidence.names.host(row.host_id),
         environment: source?.environment ?? '',
         level: LEVELS[row.level] as LevelName,
         logger: row.logger,
@@ -92,7 +88,7 @@ export class Presenter {
   }
 
   async summaries(rows: readonly StrandRow[], flows: readonly (FlowRules & { usualUs: number | null })[]): Promise<StrandSummary[]> {
-    return this.summariesBy(rows, flows, await this.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties])));
+    return this.summariesBy(rows, flows, await this.evidence.identifiers.named(rows.flatMap((row) => [row.founder, ...row.parties])));
   }
   /** @param named their founders and parties */
   summariesBy(

@@ -1,6 +1,7 @@
 import type { ChangesRoom } from '../changes/room.ts';
 import type { Declared } from '../declared/room.ts';
 import type { Evidence } from '../evidence/room.ts';
+import { guarded, type Guarded } from '../platform/access.ts';
 import type { Room } from '../platform/room.ts';
 import type { Weave } from '../weaving/room.ts';
 import { InCommonService } from './in-common.ts';
@@ -14,31 +15,43 @@ import { StrandService } from './strand-service.ts';
 
 /** Strands as people read them: the list, one strand, what stands beside it, what many have in common. */
 export interface Strands extends Room {
-  strands: StrandService;
-  presenter: Presenter;
-  search: SearchService;
+  strands: Guarded<StrandService>;
+  presenter: Guarded<Presenter>;
+  search: Guarded<SearchService>;
 }
 
 /** @param holding what finds strands by their records; it stands above this room, and is there before the first call */
 export function strandsRoom(
-  { records, identifiers, sources, names }: Evidence,
+  { evidence }: Evidence,
   { rows }: Weave,
   { declarations }: Declared,
   { changes }: ChangesRoom,
-  holding: () => HoldingStrands,
+  holding: () => Guarded<HoldingStrands>,
 ): Strands {
-  const presenter = new Presenter(identifiers, records, sources, names, rows);
-  const holders = new LockHolders(records, identifiers);
-  const strands = new StrandService(rows, records, identifiers, declarations, sources, names, presenter, { holders, changes });
-  const search = new SearchService(identifiers, rows, declarations, presenter);
-  const endpoints = strandRoutes(
-    strands,
-    new StrandBeside(strands, rows, declarations, names, presenter),
-    new StrandSeriesService(rows, identifiers),
-    new InCommonService(rows, records, identifiers, names),
-    search,
-    holding,
-    names,
+  const presenter = guarded((access) => new Presenter(evidence.by(access), rows.by(access)));
+  const strands = guarded((access) => {
+    const { records, identifiers, sources, names } = evidence.by(access);
+    const others = { holders: new LockHolders(records, identifiers), changes: changes.by(access) };
+    return new StrandService(
+      { ...others, strands: rows.by(access), records, identifiers, declarations: declarations.by(access), sources, presenter: presenter.by(access) },
+      names,
+    );
+  });
+  const search = guarded(
+    (access) => new SearchService(evidence.by(access).identifiers, rows.by(access), declarations.by(access), presenter.by(access)),
   );
+  const endpoints = guarded((access) => {
+    const { names, records, identifiers } = evidence.by(access);
+    const [own, ownRows] = [strands.by(access), rows.by(access)];
+    return strandRoutes(
+      own,
+      new StrandBeside(own, ownRows, declarations.by(access), names, presenter.by(access)),
+      new StrandSeriesService(ownRows, identifiers),
+      new InCommonService(ownRows, records, identifiers, names),
+      search.by(access),
+      () => holding().by(access),
+      names,
+    );
+  });
   return { strands, presenter, search, endpoints };
 }

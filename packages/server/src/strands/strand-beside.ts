@@ -5,7 +5,7 @@ import { isoMicros } from '@fadenweg/core/units';
 import { besideAnother, compareWithUsual, type Beside, type Side } from '@fadenweg/core/usual';
 import type { DeclarationRepository, FlowWithUsual } from '../declared/declarations.ts';
 import type { Names } from '../evidence/names.ts';
-import type { RecordRow } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 import type { StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import type { Presenter } from './present.ts';

@@ -5,7 +5,7 @@ import { chains } from '@fadenweg/core/stitching';
 import { isoMicros } from '@fadenweg/core/units';
 import type { StepUsual } from '@fadenweg/core/usual';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
-import type { RecordRow } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
 import { recordKey } from '../evidence/record-key.ts';
 
 /** The identifiers of a strand, each with the chain that ties it in. */

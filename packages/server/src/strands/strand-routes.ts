@@ -1,13 +1,9 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import Joi from 'joi';
-import type { Response } from 'express';
 import type {
   AgainstStrand,
   AgainstUsual,
   InCommon,
   Page,
-  Problem,
   StoryChapter,
   Strand,
   StrandGroup,
@@ -18,8 +14,9 @@ import type {
 } from '@fadenweg/api';
 import { LONGEST_SEARCH, type Search } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
+import { Pieces } from '../platform/http/leaving.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';
-import { notFound, Refusal } from '../platform/http/problems.ts';
+import { Elsewhere, notFound, Refusal } from '../platform/http/problems.ts';
 import type { Names } from '../evidence/names.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { parseRecordKey } from '../evidence/record-key.ts';
@@ -184,16 +181,13 @@ export function strandRoutes(
           .valid(...Object.keys(STRAND_FORMATS))
           .default('jsonl'),
       }),
-      async run({ query }, request, response): Promise<undefined> {
+      async run({ query }): Promise<Pieces> {
         const filter = await filterOf(query);
         // who takes them along can tell when some are missing
-        response.set('X-Strands', String((await strands.counts(filter)).reduce((sum, one) => sum + Number(one.count), 0)));
-        response.type(STRAND_FORMATS[query.format]);
-        await pipeline(Readable.from(exportedStrands(strands, filter, query.format, query.records)), response).catch(
-          (error: NodeJS.ErrnoException) => {
-            if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE' || !request.destroyed) throw error;
-          },
-        );
+        const count = (await strands.counts(filter)).reduce((sum, one) => sum + Number(one.count), 0);
+        return new Pieces(exportedStrands(strands, filter, query.format, query.records), STRAND_FORMATS[query.format], {
+          'X-Strands': String(count),
+        });
       },
     }),
     endpoint<unknown, { id: string }>({
@@ -201,9 +195,9 @@ export function strandRoutes(
       path: '/strands/{id}',
       summary: 'One strand as a whole; a merged one answers 308 with its successor, an identifier of several 300 with the choices',
       params: id,
-      async run({ params }, _request, response): Promise<Strand | undefined> {
-        const row = await leads(strands, params.id, response);
-        return row && strands.strand(row);
+      async run({ params }): Promise<Strand> {
+        const row = await leads(strands, params.id);
+        return strands.strand(row);
       },
     }),
     endpoint<unknown, { id: string }>({
@@ -211,9 +205,9 @@ export function strandRoutes(
       path: '/strands/{id}/series',
       summary: 'The strand’s times beside those of its party and of everybody in its flow; 204 where it has no flow',
       params: id,
-      async run({ params }, _request, response): Promise<StrandSeries | undefined> {
-        const row = await leads(strands, params.id, response);
-        return (row && (await series.of(row))) ?? undefined;
+      async run({ params }): Promise<StrandSeries | undefined> {
+        const row = await leads(strands, params.id);
+        return (await series.of(row)) ?? undefined;
       },
     }),
     endpoint<unknown, { id: string }>({
@@ -221,9 +215,9 @@ export function strandRoutes(
       path: '/strands/{id}/against-usual',
       summary: 'The strand line by line beside what is usual for its flow; 204 where that is not known',
       params: id,
-      async run({ params }, _request, response): Promise<AgainstUsual | undefined> {
-        const row = await leads(strands, params.id, response);
-        return (row && (await beside.againstUsual(row))) ?? undefined;
+      async run({ params }): Promise<AgainstUsual | undefined> {
+        const row = await leads(strands, params.id);
+        return (await beside.againstUsual(row)) ?? undefined;
       },
     }),
     endpoint<{ other?: string }, { id: string }>({
@@ -232,10 +226,9 @@ export function strandRoutes(
       summary: 'The strand line by line beside another one, or beside the nearest that went well; 204 where there is none',
       params: id,
       query: Joi.object({ other: Joi.string().max(300) }),
-      async run({ params, query }, _request, response): Promise<AgainstStrand | undefined> {
-        const row = await leads(strands, params.id, response);
-        if (!row) return undefined;
-        const other = query.other === undefined ? await beside.nearestGood(row) : await leads(strands, query.other, response);
+      async run({ params, query }): Promise<AgainstStrand | undefined> {
+        const row = await leads(strands, params.id);
+        const other = query.other === undefined ? await beside.nearestGood(row) : await leads(strands, query.other);
         if (other?.founder === row.founder) throw new Refusal(400, 'The same strand', 'It would be laid beside itself.', 'Name another one.');
         return other ? beside.against(row, other) : undefined;
       },
@@ -245,9 +238,9 @@ export function strandRoutes(
       path: '/strands/{id}/story',
       summary: 'The strand as a told story: a sentence a step',
       params: id,
-      async run({ params }, _request, response): Promise<Page<StoryChapter> | undefined> {
-        const row = await leads(strands, params.id, response);
-        return row && { items: await strands.story(row), next: null };
+      async run({ params }): Promise<Page<StoryChapter>> {
+        const row = await leads(strands, params.id);
+        return { items: await strands.story(row), next: null };
       },
     }),
     endpoint<{ after?: string; limit: number }, { id: string }>({
@@ -256,33 +249,27 @@ export function strandRoutes(
       summary: 'The strand’s records in order of time, with their steps',
       params: id,
       query: Joi.object({ after, limit: limit(1000, 500) }),
-      async run({ params, query }, _request, response): Promise<Page<StrandLine> | undefined> {
-        const row = await leads(strands, params.id, response);
-        return row && strands.lines(row, query.after ? parseRecordKey(query.after) : null, query.limit);
+      async run({ params, query }): Promise<Page<StrandLine>> {
+        const row = await leads(strands, params.id);
+        return strands.lines(row, query.after ? parseRecordKey(query.after) : null, query.limit);
       },
     }),
   ];
 }
 
-/** The strand that an id leads to; answers by itself when the strand was merged into another, or when there are several. */
-async function leads(strands: StrandService, strandId: string, response: Response): Promise<StrandRow | undefined> {
+/** The strand that an id leads to. @throws Elsewhere when it was merged into another; a refusal with the choices when there are several */
+async function leads(strands: StrandService, strandId: string): Promise<StrandRow> {
   const found = await strands.resolve(strandId);
   if (!found) throw notFound(`The strand “${strandId.slice(0, 120)}”`);
   if ('row' in found) return found.row;
-  if ('choices' in found) {
-    const problem: Problem = {
-      type: 'about:blank',
-      title: 'It belongs to several strands',
-      status: 300,
-      detail: `This identifier was used again and again; each time it belonged to another strand. The latest ${found.choices.length} are listed.`,
-      action: 'Choose the one of the time that you mean.',
-      choices: found.choices,
-    };
-    response.status(300).type('application/problem+json').send(JSON.stringify(problem));
-    return undefined;
-  }
-  response.redirect(308, `/api/strands/${encodeURIComponent(found.moved)}`);
-  return undefined;
+  if ('moved' in found) throw new Elsewhere(`/api/strands/${encodeURIComponent(found.moved)}`);
+  throw new Refusal(
+    300,
+    'It belongs to several strands',
+    `This identifier was used again and again; each time it belonged to another strand. The latest ${found.choices.length} are listed.`,
+    'Choose the one of the time that you mean.',
+    { choices: found.choices },
+  );
 }
 
 function cursorOf(text: string | undefined): StrandCursor | null {

@@ -19,20 +19,18 @@ import { tellingParts } from '@fadenweg/core/shapes';
 import { storyOf } from '@fadenweg/core/story';
 import { isoMicros, type Level } from '@fadenweg/core/units';
 import { usualOfSteps } from '@fadenweg/core/usual';
-import type { DeclarationRepository, FlowWithUsual } from '../declared/declarations.ts';
-import { ALWAYS, founderOfId, strandId, type EdgeRow, type IdentifierRepository, type Named, type TieRow } from '../evidence/identifiers.ts';
+import type { FlowWithUsual } from '../declared/declarations.ts';
+import { ALWAYS, founderOfId, strandId, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';
-import type { Cursor, RecordRepository, RecordRow } from '../evidence/records.ts';
-import type { SourceRepository } from '../evidence/sources.ts';
-import type { StrandCursor, StrandFilter, StrandRepository, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
+import type { Cursor } from '../evidence/records.ts';
+import type { RecordRow } from '../evidence/record-layout.ts';
+import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { flowOf } from '../weaving/judge.ts';
-import type { Changes } from '../changes/changes.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import { lookUpsTogether } from './look-ups-together.ts';
 import { lookUpsAlone, type LookUpRows, type LookUps } from './look-ups.ts';
-import type { Presenter } from './present.ts';
 import { findingInWords, identifiersOf, partsInWords, pathInWords } from './strand-in-words.ts';
 
 /** Most records that one strand's page follows at once. */
@@ -63,44 +61,36 @@ const LONG = 1000;
 
 /** One strand as a whole, worked out from its records by the same computation that judged it. */
 export class StrandService {
-  private readonly rowsOf: LookUpRows;
   private readonly alone: LookUps;
   private readonly reading = new KeptAWhile<Followed>(4, 10_000, ({ rows }) => rows.length >= LONG);
 
   constructor(
-    private readonly strands: StrandRepository,
-    private readonly records: RecordRepository,
-    private readonly identifiers: IdentifierRepository,
-    private readonly declarations: DeclarationRepository,
-    sources: SourceRepository,
+    private readonly rowsOf: LookUpRows & { holders: LockHolders },
     private readonly names: Names,
-    private readonly presenter: Presenter,
-    private readonly others: { holders: LockHolders; changes: Changes },
   ) {
-    this.rowsOf = { strands, records, identifiers, declarations, sources, presenter, changes: others.changes };
-    this.alone = lookUpsAlone(this.rowsOf);
+    this.alone = lookUpsAlone(rowsOf);
   }
 
   async list(filter: StrandFilter, sort: StrandSort, after: StrandCursor | null, limit: number): Promise<Page<StrandSummary>> {
-    const rows = await this.strands.list(filter, sort, after, limit + 1);
+    const rows = await this.rowsOf.strands.list(filter, sort, after, limit + 1);
     const shown = rows.slice(0, limit);
     const last = shown[shown.length - 1];
     return {
-      items: await this.presenter.summaries(shown, await this.declarations.flows()),
+      items: await this.rowsOf.presenter.summaries(shown, await this.rowsOf.declarations.flows()),
       next: rows.length > limit && last ? `${sort.endsWith('duration') ? last.duration : last.started_at}~${last.founder}` : null,
     };
   }
   /** Strands of the list as they stand in the database, page by page. */
   rows(filter: StrandFilter, after: StrandCursor | null, limit: number): Promise<StrandRow[]> {
-    return this.strands.list(filter, 'started', after, limit);
+    return this.rowsOf.strands.list(filter, 'started', after, limit);
   }
   async summaries(rows: readonly StrandRow[]): Promise<StrandSummary[]> {
-    return this.presenter.summaries(rows, await this.declarations.flows());
+    return this.rowsOf.presenter.summaries(rows, await this.rowsOf.declarations.flows());
   }
   /** Strands grouped by what they have in common, the largest group first. */
   async groups(by: StrandGrouping, filter: StrandFilter, limit: number): Promise<StrandGroup[]> {
-    const [rows, flows] = await Promise.all([this.strands.groups(by, filter, limit), this.declarations.flows()]);
-    const named = await this.identifiers.named(by === 'party' ? rows.map((row) => Number(row.name)) : []);
+    const [rows, flows] = await Promise.all([this.rowsOf.strands.groups(by, filter, limit), this.rowsOf.declarations.flows()]);
+    const named = await this.rowsOf.identifiers.named(by === 'party' ? rows.map((row) => Number(row.name)) : []);
     return rows.flatMap((row) => {
       const party = by === 'party' ? named.get(Number(row.name)) : null;
       if (party === undefined) return []; // taken out meanwhile
@@ -124,24 +114,24 @@ export class StrandService {
     });
   }
   counts(filter: StrandFilter) {
-    return this.strands.counts(filter);
+    return this.rowsOf.strands.counts(filter);
   }
 
   /** Where an id leads: the strand's founder, the id of the strand that its identifier belongs to now, several of them where it was used again, or nothing. */
   async resolve(id: string): Promise<{ row: StrandRow } | { moved: string } | { choices: StrandSummary[] } | null> {
     const key = founderOfId(id);
     if (key === null) return null;
-    const row = await this.strands.byFounder(key);
+    const row = await this.rowsOf.strands.byFounder(key);
     if (row) return { row };
-    const ties = await this.identifiers.ties(key);
+    const ties = await this.rowsOf.identifiers.ties(key);
     const founders = [
       ...new Set((ties.some((tie) => tie.valid_to === ALWAYS) ? ties.filter((tie) => tie.valid_to === ALWAYS) : ties).map((tie) => tie.founder)),
     ];
     if (founders.length > 1) {
-      const rows = (await this.strands.byFounders(founders)).sort((a, b) => b.started_at - a.started_at).slice(0, MOST_CHOICES);
-      return { choices: await this.presenter.summaries(rows, await this.declarations.flows()) };
+      const rows = (await this.rowsOf.strands.byFounders(founders)).sort((a, b) => b.started_at - a.started_at).slice(0, MOST_CHOICES);
+      return { choices: await this.rowsOf.presenter.summaries(rows, await this.rowsOf.declarations.flows()) };
     }
-    const owner = founders.length === 1 ? (await this.identifiers.named(founders)).get(founders[0]!) : undefined;
+    const owner = founders.length === 1 ? (await this.rowsOf.identifiers.named(founders)).get(founders[0]!) : undefined;
     return owner ? { moved: strandId(owner.kind, owner.scope, owner.value) } : null;
   }
 
@@ -160,7 +150,7 @@ export class StrandService {
 
   /** What a strand is, told for somebody who does not read logs. */
   async story(row: StrandRow): Promise<StoryChapter[]> {
-    const [{ rows, records, named, path }, flows] = await Promise.all([this.followed(row), this.declarations.flows()]);
+    const [{ rows, records, named, path }, flows] = await Promise.all([this.followed(row), this.rowsOf.declarations.flows()]);
     const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
     const { findings } = await this.judged(records, path, flow, await this.twin(row, named, this.alone), this.alone);
     return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
@@ -176,7 +166,7 @@ export class StrandService {
     const { founder } = row;
     const [{ ties, rows, records, named, edges, path }, flows, relatedSummaries] = await Promise.all([
       this.followed(row, look),
-      this.declarations.flows(),
+      this.rowsOf.declarations.flows(),
       look.related(founder),
     ]);
     const own = named.get(founder)!;
@@ -234,7 +224,7 @@ export class StrandService {
     twin: { strand: string } | null,
     look: LookUps,
   ): Promise<Finding[]> {
-    const { holders, changes } = this.others;
+    const { holders, changes } = this.rowsOf;
     const [holder, causes] = await Promise.all([holders.of(row.founder, rows), look.causes(findings.map((one) => one.signature))]);
     return Promise.all(
       findings.map(async (finding) => {
@@ -274,7 +264,9 @@ export class StrandService {
     const page = behind ? await this.recordRows(row, ties, from, limit + 1) : rows.slice(place + 1, place + 2 + limit);
     const more = page.length > limit || (!behind && place + 1 + limit >= rows.length && rows.length < row.records);
     const shown = page.slice(0, limit);
-    const known = behind ? await this.presenter.recordsOf(shown) : await this.presenter.recordsOfOne(row, shown, new Map([...named, ...quoted]));
+    const known = behind
+      ? await this.rowsOf.presenter.recordsOf(shown)
+      : await this.rowsOf.presenter.recordsOfOne(row, shown, new Map([...named, ...quoted]));
     const items = known.map((record) => {
       const step = stepIn.get(record.id);
       return { ...record, step: step?.id ?? 0, leg: step?.leg ?? null };
@@ -315,7 +307,9 @@ export class StrandService {
     look: LookUps = this.alone,
   ): Promise<(Twin & { strand: string }) | null> {
     if (flow === null) return null;
-    const once = new Map((await this.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])));
+    const once = new Map(
+      (await this.rowsOf.declarations.kinds()).flatMap((kind) => (kind.role === 'shared' && kind.once ? [[kind.name, kind.label]] : [])),
+    );
     for (const key of parties) {
       const name = named.get(key);
       const label = name && once.get(name.kind);
@@ -329,7 +323,7 @@ export class StrandService {
   }
   private recordRows(row: StrandRow, ties: readonly TieRow[], after: Cursor, limit: number): Promise<RecordRow[]> {
     // what is told in whole seconds may be placed later than it is stored
-    return this.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
+    return this.rowsOf.records.ofStrand(row.founder, ties, row.started_at - COARSE, row.ended_at, after, limit);
   }
   private async judged(records: StrandRecord[], path: Path, flow: Flow | null, twin: Twin | null, look: LookUps) {
     const [evidenceEnd, reach] = await Promise.all([look.evidenceEnd(), flow ? look.reach(flow) : EVERYWHERE]);

@@ -1,6 +1,7 @@
 import type pg from 'pg';
 import type { OverJoining } from '@fadenweg/core/stitching';
 import type { Batch } from '../evidence/batch.ts';
+import { Access } from '../platform/access.ts';
 import type { Platform } from '../platform/room.ts';
 import type { Piece, WorkKind } from '../platform/work/types.ts';
 import { Spent } from './spent.ts';
@@ -69,7 +70,9 @@ export class Weaving {
     private readonly platform: Platform,
     private readonly reading: () => boolean,
   ) {
-    this.thread = new WeaverThread(platform.databaseUrl, (error) => platform.log.error({ err: error }, 'the weaver is started again'));
+    this.thread = new WeaverThread(platform.data.by(Access.ownWork).url, (error) =>
+      platform.log.error({ err: error }, 'the weaver is started again'),
+    );
   }
 
   /** A dead process left something to weave. */
@@ -87,7 +90,7 @@ export class Weaving {
    */
   async note(client: pg.ClientBase, followed: boolean): Promise<void> {
     if (!this.dirty && !this.busy && !followed) this.pausedUntil = Math.max(this.pausedUntil, Date.now() + FIRST_PAUSE);
-    await this.platform.work.ask(NAME, { why: 'records came in', who: 'supplied', args: NOTHING_MORE, after: this.pause() }, client);
+    await this.platform.work.ask(NAME, { why: 'records came in', who: Access.ownWork.who, args: NOTHING_MORE, after: this.pause() }, client);
   }
   /** A batch that was noted is committed. */
   stored(batch: Batch): void {
@@ -148,7 +151,7 @@ export class Weaving {
     return Math.max(this.pausedUntil - Date.now(), this.together());
   }
   private async enqueue(args: WeavingArgs, why: string, after: number): Promise<void> {
-    const id = await this.platform.work.ask(NAME, { why, who: 'supplied', args, after });
+    const id = await this.platform.work.ask(NAME, { why, who: Access.ownWork.who, args, after });
     if (this.watched.has(id)) return;
     this.watched.add(id);
     this.platform.work.finished(id).then(

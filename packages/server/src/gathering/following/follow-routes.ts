@@ -3,6 +3,7 @@ import type { FollowBody, FollowInfo, Page } from '@fadenweg/api';
 import { isZone } from '@fadenweg/core/reading';
 import type { Following } from './following.ts';
 import { endpoint, type AnyEndpoint } from '../../platform/http/endpoint.ts';
+import { numbered } from '../../platform/http/inputs.ts';
 import { notFound, Refusal } from '../../platform/http/problems.ts';
 
 type Row = Awaited<ReturnType<Following['add']>>;
@@ -41,17 +42,17 @@ export function followRoutes(following: Following): AnyEndpoint[] {
         zone: Joi.string().max(60).default('UTC'),
         demo: Joi.boolean().default(false),
       }),
-      async run({ body, who }): Promise<FollowInfo> {
+      async run({ body, access }): Promise<FollowInfo> {
         if (!isZone(body.zone))
           throw new Refusal(400, 'Unknown zone', `“${body.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        return infoOf(await following.add(body.path, { environment: body.environment, zone: body.zone, demo: body.demo, who }));
+        return infoOf(await following.add(body.path, { environment: body.environment, zone: body.zone, demo: body.demo, access }));
       },
     }),
     endpoint<unknown, { id: number }>({
       method: 'delete',
       path: '/follows/{id}',
       summary: 'Stops following; what was read stays',
-      params: Joi.object({ id: Joi.number().integer().min(1).max(2 ** 31 - 1).required() }), // prettier-ignore
+      params: numbered,
       async run({ params }) {
         if (!(await following.remove(params.id))) throw notFound('What is followed there');
       },

@@ -137,11 +137,13 @@ export class Follower {
     if (!row || row.state === 'cancelled' || row.state === 'failed') return null;
     const growing = await GrowingFile.from(file, row.size, row.content_hash);
     if (!growing) return null;
-    const held = Buffer.alloc(row.size - row.done_bytes);
-    const handle = await open(file);
-    await handle.read(held, 0, held.length, row.done_bytes);
-    await handle.close();
-    return new Part(growing, path, sourceId, this.context(), held);
+    try {
+      const held = await growing.bytes(row.done_bytes, row.size);
+      return new Part(growing, path, sourceId, this.context(), held);
+    } catch (error) {
+      await growing.close();
+      throw error;
+    }
   }
 
   private async list(): Promise<void> {

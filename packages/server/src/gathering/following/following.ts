@@ -39,9 +39,9 @@ export class Following {
     if (rows.length >= MOST) throw new Refusal(409, 'Too much is followed', `${MOST} paths are followed already.`, 'Follow a folder above them.');
     const inside = rows.find((row) => row.environment === arriving.environment && (row.path === whole || whole.startsWith(`${row.path}/`)));
     if (inside) throw new Refusal(409, 'Followed already', `${whole} is followed with ${inside.path}.`);
-    const { environment, zone, demo, who } = arriving;
+    const { environment, zone, demo, access } = arriving;
     const importId = await this.imports.beginFollowing(arriving);
-    const row = await this.follows.add({ path: whole, environment, zone, demo, import_id: importId, who });
+    const row = await this.follows.add({ path: whole, environment, zone, demo, import_id: importId, who: access.who });
     return { ...row, ...this.begin(row).told() };
   }
 

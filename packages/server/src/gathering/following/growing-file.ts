@@ -69,6 +69,13 @@ export class GrowingFile {
     return null;
   }
 
+  /** Bytes from one place to another, both before the one that was reached. */
+  async bytes(from: number, to: number): Promise<Buffer> {
+    const bytes = Buffer.alloc(to - from);
+    await this.handle.read(bytes, 0, bytes.length, from);
+    return bytes;
+  }
+
   async look(): Promise<Look> {
     const none = Buffer.alloc(0);
     const { size } = await this.handle.stat();

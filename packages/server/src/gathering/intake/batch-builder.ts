@@ -4,6 +4,7 @@ import { clearDraft, emptyDraft, openReader, sampleOf, type Draft, type Frame, t
 import { measuresOf, traitsOf, withMeasures, withoutNames, shapeHash, shapeText } from '@fadenweg/core/shapes';
 import { HomeChooser, LaneFinder } from '@fadenweg/core/stitching';
 import { FLAG, recordId } from '../../evidence/record-id.ts';
+import { COLUMNS } from '../../evidence/record-layout.ts';
 import { writeJudged } from '../../evidence/judged-record.ts';
 import type { Batch, Declarations } from '../../evidence/batch.ts';
 import type { NameLists, ReadingJob } from './messages.ts';
@@ -142,7 +143,7 @@ export class BatchBuilder {
   private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number, shift: number): void {
     const { records, job } = this;
     const shortened = draft.message.length > LONGEST_MESSAGE;
-    records.begin(21);
+    records.begin(COLUMNS.length);
     records.big(draft.at);
     records.big(id);
     records.int(job.sourceId);

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { COLUMNS } from '../../evidence/records.ts';
+import { RECORD } from '../../evidence/record-layout.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import { copyInto } from '../../database/copy-into.ts';
 import { joined } from '../../database/copy-rows.ts';
@@ -7,7 +7,7 @@ import type { Partitions } from '../../database/partitions.ts';
 import { lockSources, transactionOn } from '../../database/transaction.ts';
 
 const TABLES = {
-  record: COLUMNS.join(', '),
+  record: RECORD.sql(),
   raw_block: 'source_id, byte_from, byte_to, line_from, bytes',
   minute_count: 'minute, source_id, level, count',
   sighting: 'key, kind_id, source_id, scope, value, first_at, last_at, count',

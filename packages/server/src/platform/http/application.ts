@@ -5,14 +5,16 @@ import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { mount, type AnyEndpoint } from './endpoint.ts';
+import type { Guarded } from '../access.ts';
+import { described, mount, type AnyEndpoint } from './endpoint.ts';
 import { sameOriginOnly } from './guard.ts';
 import { openMetrics, type Metric } from './metrics.ts';
 import { openApi } from './openapi.ts';
 import { problemHandler, unknownPath } from './problems.ts';
 
 export interface ApplicationParts {
-  endpoints: readonly AnyEndpoint[];
+  /** Those of each room. */
+  endpoints: readonly Guarded<readonly AnyEndpoint[]>[];
   version: string;
   log: Logger;
   /** Folder of the built page, null where only the API is served. */
@@ -58,7 +60,7 @@ export function application({ endpoints, version, log, web, hosts, metrics }: Ap
   const api = Router();
   api.use(express.json({ limit: '1mb' }));
   api.get('/openapi.json', (_request, response) => {
-    response.json(openApi(endpoints, version));
+    response.json(openApi(described(endpoints), version));
   });
   mount(api, endpoints);
   api.use(unknownPath);

@@ -1,6 +1,25 @@
-import type { Request, Response, Router } from 'express';
+import type { Request, Router } from 'express';
 import type Joi from 'joi';
+import { Access, type Guarded } from '../access.ts';
+import { leave } from './leaving.ts';
+import { receiveFiles, type Uploaded, type UploadLimits } from './multipart.ts';
 import { Refusal } from './problems.ts';
+
+/** What a call is given: its checked input, and who asks. */
+export interface Input<Query, Params, Body> {
+  query: Query;
+  params: Params;
+  body: Body;
+  access: Access;
+  /** Aborted when nobody waits for the answer any more. */
+  signal: AbortSignal;
+  /** Takes the files of a multipart upload in, one after the other; see `receiveFiles`. */
+  receive(limits: UploadLimits, take: (file: Uploaded) => Promise<void>): Promise<void>;
+  /** The last event that one who was fed before has received. */
+  lastEvent: string | undefined;
+}
+
+export type AnyInput = Input<unknown, unknown, unknown>;
 
 /** One call of the API: what it takes, and what it does. The description of the whole is made from these. */
 export interface Endpoint<Query = unknown, Params = unknown, Body = unknown> {
@@ -14,8 +33,8 @@ export interface Endpoint<Query = unknown, Params = unknown, Body = unknown> {
   status?: number;
   /** The body is read by the handler itself (multipart). */
   multipart?: boolean;
-  /** What to answer; undefined when the handler has answered by itself. */
-  run(input: { query: Query; params: Params; body: Body; who: string; signal: AbortSignal }, request: Request, response: Response): Promise<unknown>;
+  /** What to answer: a value, `Pieces`, `Telling`, or undefined for nothing. */
+  run(input: Input<Query, Params, Body>): Promise<unknown>;
 }
 // An endpoint is checked where it is written; a list of them holds endpoints of any input.
 export type AnyEndpoint = Endpoint<never, never, never>;
@@ -29,25 +48,41 @@ export class AskerGone extends Error {
   }
 }
 
-/** Until there is sign-in, whoever reaches the server is this administrator. */
-const LOCAL = 'local administrator';
+/** Who asks: until there is sign-in, whoever reaches the server. */
+const accessOf = (_request: Request): Access => Access.localAdministrator;
 
-/** Hangs endpoints into a router: validates, runs, answers. */
-export function mount(router: Router, endpoints: readonly AnyEndpoint[]): void {
-  for (const one of endpoints) {
-    router[one.method](one.path.replace(/\{(\w+)\}/g, ':$1'), async (request, response) => {
-      const query = checked(one.query, request.query, 'The address');
-      const params = checked(one.params, request.params, 'The address');
-      const body = one.multipart ? undefined : checked(one.body, request.body as unknown, 'The body');
-      const gone = new AbortController();
-      response.once('close', () => {
-        if (!response.writableFinished) gone.abort(new AskerGone());
-      });
-      const answer: unknown = await one.run({ query, params, body, who: LOCAL, signal: gone.signal } as never, request, response);
-      if (answer !== undefined) response.status(one.status ?? 200).json(answer);
-      else if (!response.headersSent && !response.writableEnded) response.status(one.status ?? 204).end();
+/** Endpoints as they are described and hung up; each call is run by those of whoever asks. */
+export const described = (rooms: readonly Guarded<readonly AnyEndpoint[]>[]): AnyEndpoint[] =>
+  rooms.flatMap((room) => room.by(Access.localAdministrator));
+
+/** Hangs the endpoints of rooms into a router: validates, runs, answers. */
+export function mount(router: Router, rooms: readonly Guarded<readonly AnyEndpoint[]>[]): void {
+  for (const room of rooms) for (const place of room.by(Access.localAdministrator).keys()) hangUp(router, room, place);
+}
+function hangUp(router: Router, room: Guarded<readonly AnyEndpoint[]>, place: number): void {
+  const one = room.by(Access.localAdministrator)[place]!;
+  router[one.method](one.path.replace(/\{(\w+)\}/g, ':$1'), async (request, response) => {
+    const query = checked(one.query, request.query, 'The address');
+    const params = checked(one.params, request.params, 'The address');
+    const body = one.multipart ? undefined : checked(one.body, request.body as unknown, 'The body');
+    const gone = new AbortController();
+    response.once('close', () => {
+      if (!response.writableFinished) gone.abort(new AskerGone());
     });
-  }
+    const access = accessOf(request);
+    const input: AnyInput = {
+      query,
+      params,
+      body,
+      access,
+      signal: gone.signal,
+      receive: (limits, take) => receiveFiles(request, limits, take),
+      lastEvent: request.get('Last-Event-ID'),
+    };
+    // what is changed or asked to be done is noted with whoever did; what a call reads is not
+    if (one.method !== 'get') request.log?.info({ who: access.who }, `${request.method} ${request.path}`);
+    await leave(await room.by(access)[place]!.run(input as never), one.status, request, response);
+  });
 }
 
 /** No text of ours holds a zero byte, and the database takes none: it is refused here, wherever it stands. */

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import Joi from 'joi';
 import { pino } from 'pino';
 import request from 'supertest';
+import { guarded } from '../access.ts';
 import { application } from './application.ts';
 import { endpoint } from './endpoint.ts';
 import { microsOf, splitList } from './inputs.ts';
@@ -30,7 +31,7 @@ const endpoints = [
     summary: 'Makes a thing',
     status: 201,
     body: Joi.object({ name: Joi.string().min(1).max(20).required() }),
-    run: async ({ body, who }) => ({ ...body, who }),
+    run: async ({ body, access }) => ({ ...body, who: access.who }),
   }),
   endpoint({ method: 'delete', path: '/things', summary: 'Takes all away', run: async () => undefined }),
   endpoint({
@@ -51,7 +52,7 @@ const endpoints = [
   }),
 ];
 const app = application({
-  endpoints,
+  endpoints: [guarded(() => endpoints)],
   version: '9.9.9',
   log: pino({ level: 'silent' }),
   web: null,

@@ -7,6 +7,14 @@ export const limit = (most: number, usual: number): Joi.NumberSchema => Joi.numb
 export const after = Joi.string().max(80);
 export const instant = Joi.string().isoDate().max(40);
 export const name = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,39}$/, 'lower-case letters, digits and hyphens');
+/** A number that the database gave, in an address. */
+export const numbered = Joi.object({
+  id: Joi.number()
+    .integer()
+    .min(1)
+    .max(2 ** 31 - 1)
+    .required(),
+});
 /** One value or several, separated by commas. */
 export const list = Joi.string().max(500);
 export const splitList = (text: string | undefined): string[] | undefined =>

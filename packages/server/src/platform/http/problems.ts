@@ -10,8 +10,16 @@ export class Refusal extends Error {
     readonly title: string,
     detail: string,
     readonly action?: string,
+    /** What is told beside. */
+    readonly more: Pick<Problem, 'choices'> = {},
   ) {
     super(detail);
+  }
+}
+/** What was asked for stands under another address now, for good. */
+export class Elsewhere extends Error {
+  constructor(readonly address: string) {
+    super(`it stands at ${address}`);
   }
 }
 export const notFound = (what: string): Refusal =>
@@ -32,6 +40,10 @@ export const problemHandler =
       next(error);
       return;
     }
+    if (error instanceof Elsewhere) {
+      response.redirect(308, error.address);
+      return;
+    }
     let problem: Problem;
     if (error instanceof Refusal)
       problem = {
@@ -40,6 +52,7 @@ export const problemHandler =
         status: error.status,
         detail: error.message,
         ...(error.action ? { action: error.action } : {}),
+        ...error.more,
       };
     else if (isDatabaseAway(error)) {
       problem = {

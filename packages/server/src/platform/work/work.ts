@@ -1,3 +1,4 @@
+import type { Access } from '../access.ts';
 import { Cron } from 'croner';
 import type { Knex } from 'knex';
 import type { Logger } from 'pino';
@@ -156,11 +157,11 @@ export class Work {
     return rows.clearEnded(this.db, MOST_ENDED);
   }
   /** Tries again what failed or was cancelled. Returns false where it is neither. */
-  async again(row: WorkRow, who: string): Promise<boolean> {
+  async again(row: WorkRow, access: Access): Promise<boolean> {
     if (row.state !== 'failed' && row.state !== 'cancelled') return false;
     const kind = this.kinds.get(row.kind);
     if (!kind) return false;
-    await this.ask(row.kind, { about: row.about, why: row.why, who, args: kind.afterStop ? kind.afterStop(row.args) : row.args });
+    await this.ask(row.kind, { about: row.about, why: row.why, who: access.who, args: kind.afterStop ? kind.afterStop(row.args) : row.args });
     await rows.finish(this.db, row.id, 'done', row.error);
     return true;
   }
