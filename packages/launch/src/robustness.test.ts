@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import { writeFile } from 'node:fs/promises';
 import type { Health, ImportInfo, LogRecord, Page, Problem, SourceInfo, Summary } from '@fadenweg/api';
+import { connect } from '../../server/src/database/connect.ts';
 import { sendFiles, waitForImport } from './client.ts';
 import { startPostgres } from './postgres.ts';
 import { all, startSystem, type System } from './testing/system.ts';
@@ -185,12 +186,40 @@ describe('the database goes away', () => {
     await system.postgres.stop();
     expect(await system.get<Health>('/health')).toMatchObject({ database: { state: 'down' } });
     expect(await problem('/summary')).toMatchObject({ status: 503, title: 'The database does not answer' });
+    await new Promise((resolve) => setTimeout(resolve, 30_000));
     // it comes back under the address that the running server knows
     const port = new URL(system.postgres.url).port;
     system.postgres = await startPostgres(join(system.folder, 'data'), Number(port));
     const ended = await waitForImport(system.url, started.id, { progress() {} });
     expect(ended).toMatchObject({ state: 'done', records: lines.length, understood: lines.length });
     expect((await system.get<Summary>('/summary')).records).toBe(before.records + lines.length);
+  });
+
+  test('a full disk is told by its name, and an import that met it goes on when there is room', async () => {
+    const db = connect(system.postgres.url);
+    // as the database says it when it cannot write
+    await db.raw(`create function no_room() returns trigger language plpgsql as $$ begin
+      raise exception 'could not extend file: No space left on device' using errcode = '53100'; end $$;
+      create trigger full_disk before insert on record for each statement execute function no_room();
+      create trigger full_disk before insert on saved for each statement execute function no_room()`);
+    const before = await system.get<Summary>('/summary');
+    const file = join(system.folder, 'room.log');
+    const text = Array.from({ length: 500 }, (_, i) => `2026-11-23 11:00:00,${String(i).padStart(3, '0')} INFO  [exec-1] o.b.X - room ${i}\n`).join(
+      '',
+    );
+    await writeFile(file, text);
+    const { id } = await sendFiles(system.url, [{ file, path: 'room/room.log', size: text.length, modified: 0 }], { zone: 'UTC' });
+    let held: ImportInfo;
+    do held = await system.get<ImportInfo>(`/imports/${id}`);
+    while (!held.waitsFor[0]?.words.includes('No space left'));
+    expect(held.waitsFor[0]!.words).toBe('reading 1 source: room/room.log (held up: could not extend file: No space left on device)');
+    const saved = { what: 'search', name: 'full', body: { address: { q: 'x' } } };
+    const refused = await fetch(`${system.url}/api/saved`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(saved) }); // prettier-ignore
+    expect([refused.status, ((await refused.json()) as Problem).title]).toEqual([507, 'The disk is full']);
+    await db.raw('drop function no_room() cascade');
+    await db.destroy();
+    expect(await waitForImport(system.url, id, { progress() {} })).toMatchObject({ state: 'done', records: 500, errors: [] });
+    expect((await system.get<Summary>('/summary')).records).toBe(before.records + 500);
   });
 
   test('a cancelled import leaves nothing', async () => {

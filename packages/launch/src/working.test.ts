@@ -71,6 +71,30 @@ describe('work', () => {
     expect(done).toEqual([[1, 2, 3, 4], [5]]);
   });
 
+  test('the server stops though a piece waits for another one that is not begun any more, and though one does not heed that it is told to stop', async () => {
+    let waits = false;
+    const other = kind({ name: 'other', run: async () => {} });
+    await begin(kind({ run: async () => { const id = await work.ask('other', asking(1, { after: 60_000 })); waits = true; await work.finished(id); } }), other); // prettier-ignore
+    const id = await work.ask('sum', asking(1));
+    await until(() => waits);
+    let before = Date.now();
+    await work.close();
+    expect(Date.now() - before).toBeLessThan(2000);
+    expect((await work.byId(id))!.state).toBe('waiting');
+    await expect(work.finished(id)).rejects.toThrow('the server is stopped');
+    await waker.close();
+
+    let deaf = false;
+    let wake = (): void => {};
+    await begin(kind({ run: () => new Promise<void>((resolve) => { deaf = true; wake = resolve; }) }), other); // prettier-ignore
+    await until(() => deaf);
+    before = Date.now();
+    await work.close();
+    expect(Date.now() - before).toBeLessThan(15_000);
+    expect((await work.byId(id))!.state).toBe('running'); // the next start puts it back
+    wake();
+  });
+
   test('is asked for where its transaction commits, and nowhere else', async () => {
     let done = 0;
     await begin(kind({ run: async () => void done++ }));

@@ -12,6 +12,9 @@ export function isDatabaseAway(error: unknown): boolean {
   return (code !== undefined && AWAY.test(code)) || name === 'KnexTimeoutError' || LOST.test(message ?? '');
 }
 
+/** There is no room left where the database stands. */
+export const isFull = (error: unknown): boolean => (error as Failure).code === '53100';
+
 /** Two transactions were in each other's way (deadlock, serialisation failure, lock not to be had in time): the same goes well when it is tried again. */
 export const isTransient = (error: unknown): boolean => ['40P01', '40001', '55P03'].includes((error as Failure).code ?? '');
 

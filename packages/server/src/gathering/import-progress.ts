@@ -14,6 +14,8 @@ export class ImportProgress {
   constructor(
     private readonly rows: ImportRepository,
     private readonly work: Work,
+    /** What keeps sources from being read, null for nothing. */
+    private readonly heldUpBy: () => string | null,
   ) {}
 
   async of(row: ImportRow): Promise<ImportInfo> {
@@ -44,12 +46,13 @@ export class ImportProgress {
   /** Sources that are not read yet, and work that concerns it: its own, and what every import waits for. */
   private async waitsFor(importId: number): Promise<WaitsFor[]> {
     const [unread, work] = await Promise.all([this.rows.unread(importId), this.work.list(['running', 'waiting', 'failed'], null, MOST_WORK)]);
+    const held = this.heldUpBy();
     const reading: WaitsFor[] =
       unread.sources > 0
         ? [
             {
               work: null,
-              words: `reading ${unread.sources.toLocaleString('en')} ${unread.sources === 1 ? 'source' : 'sources'}: ${unread.example}`,
+              words: `reading ${unread.sources.toLocaleString('en')} ${unread.sources === 1 ? 'source' : 'sources'}: ${unread.example}${held === null ? '' : ` (held up: ${held})`}`,
               stopped: false,
             },
           ]

@@ -43,7 +43,7 @@ export class ImportService {
     private readonly spool: string,
     private readonly unfollow: (importId: number) => Promise<void>,
   ) {
-    this.progress = new ImportProgress(rows, platform.work);
+    this.progress = new ImportProgress(rows, platform.work, () => this.intake().heldUpBy);
     this.end = new ImportEnd(platform, platform.data.by(Access.ownWork).db, rows, sources, weaving, looks, {
       due: (ids) => this.due(ids),
       readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),

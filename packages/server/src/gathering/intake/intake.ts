@@ -68,6 +68,11 @@ export class Intake {
     for (let i = 0; i < lanes; i++) this.lanes.push(this.lane());
   }
 
+  /** What keeps sources from being read at the moment, null for nothing; it is tried again. */
+  get heldUpBy(): string | null {
+    return this.held;
+  }
+  private held: string | null = null;
   /** Whether a source is being read. */
   get busy(): boolean {
     return this.taken.size > 0;
@@ -107,6 +112,7 @@ export class Intake {
         try {
           await this.read(worker, client, sources);
           for (const { id } of sources) this.failures.delete(id);
+          this.held = null;
         } catch (error) {
           await this.failed(sources, error as Error);
           throw error;
@@ -115,6 +121,7 @@ export class Intake {
         }
       } catch (error) {
         // the source still waits in the database, and is taken up again
+        this.held = (error as Error).message;
         this.events.trouble(error as Error);
         await client?.end().catch(() => {}); // it may be gone already
         client = null;

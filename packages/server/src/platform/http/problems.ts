@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type { Problem } from '@fadenweg/api';
-import { isDatabaseAway } from '../../database/failures.ts';
+import { isDatabaseAway, isFull } from '../../database/failures.ts';
 
 /** A refusal that tells the caller what is wrong and what to do (RFC 9457). */
 export class Refusal extends Error {
@@ -54,7 +54,15 @@ export const problemHandler =
         ...(error.action ? { action: error.action } : {}),
         ...error.more,
       };
-    else if (isDatabaseAway(error)) {
+    else if (isFull(error)) {
+      problem = {
+        type: 'about:blank',
+        title: 'The disk is full',
+        status: 507,
+        detail: 'The database has no room left on its disk. Nothing that is stored is lost; running imports go on by themselves once there is room.',
+        action: 'Make room on the disk that holds the data folder, or take an import out.',
+      };
+    } else if (isDatabaseAway(error)) {
       problem = {
         type: 'about:blank',
         title: 'The database does not answer',

@@ -1,4 +1,4 @@
-import type { Access } from '../access.ts';
+import { setTimeout } from 'node:timers/promises';
 import { Cron } from 'croner';
 import type { Knex } from 'knex';
 import type { Logger } from 'pino';
@@ -6,6 +6,7 @@ import type pg from 'pg';
 import type { WorkState } from '@fadenweg/api';
 import type { Database } from '../../database/connect.ts';
 import { isDatabaseAway, isTransient } from '../../database/failures.ts';
+import type { Access } from '../access.ts';
 import { pauseAfter } from '../pauses.ts';
 import type { Waker } from '../waker.ts';
 import * as rows from './rows.ts';
@@ -18,9 +19,17 @@ const MOST_ENDED = 500;
 const EVERY = 400;
 /** Clocks are set: it is looked again at the latest after so long, in milliseconds. */
 const LONGEST_SLEEP = 30_000;
+/** What is under way when the server stops is waited for so long, in milliseconds: what does not heed that it is told to stop is done again after the next start. */
+const LONGEST_CLOSING = 5000;
 /** Who asks for what is done by the clock. */
 const SUPPLIED = 'supplied';
 
+/** What was waited for has not ended, and will only after the next start. */
+class Stopped extends Error {
+  constructor() {
+    super('the server is stopped');
+  }
+}
 /** It was cancelled by somebody. */
 export class Cancelled extends Error {
   constructor() {
@@ -76,11 +85,12 @@ export class Work {
   async close(): Promise<void> {
     this.closing = true;
     if (this.timer) clearTimeout(this.timer);
-    for (const { stop } of this.running.values()) stop.abort(new Cancelled());
     await this.looking;
-    await Promise.all([...this.running.values()].map(({ done }) => done));
-    for (const waiting of this.ends.values()) for (const end of waiting) end(new Error('the server is stopped'));
-    this.ends.clear();
+    for (const { stop } of this.running.values()) stop.abort(new Cancelled());
+    // a piece that waits for the end of another would wait for ever: that one may not be begun any more
+    for (const id of [...this.ends.keys()]) this.ended(id, new Stopped());
+    const late = setTimeout(LONGEST_CLOSING, undefined, { ref: false });
+    await Promise.race([Promise.all([...this.running.values()].map(({ done }) => done)), late]);
   }
 
   /**
@@ -102,8 +112,9 @@ export class Work {
     if (waited) await rows.rewrite(trx, id, JSON.stringify(kind.merge ? kind.merge(before, args) : args));
     return id;
   }
-  /** Resolves when a piece is done; rejects where it failed for good or was cancelled. */
+  /** Resolves when a piece is done; rejects where it failed for good or was cancelled, or the server is stopped meanwhile. */
   async finished(id: number): Promise<void> {
+    if (this.closing) throw new Stopped();
     const ended = new Promise<void>((resolve, reject) => {
       const waiting = this.ends.get(id) ?? [];
       waiting.push((error) => (error ? reject(error) : resolve()));
@@ -193,7 +204,7 @@ export class Work {
   private sleep(ms: number): void {
     if (this.timer) clearTimeout(this.timer);
     if (this.closing) return;
-    this.timer = setTimeout(() => this.soon(), ms);
+    this.timer = globalThis.setTimeout(() => this.soon(), ms);
     this.timer.unref();
   }
 
@@ -234,7 +245,7 @@ export class Work {
       } catch (error) {
         if (this.closing) return; // it stands there as running, and is put back at the next start
         this.log.warn({ err: error, work: row.id }, 'what came of a piece of work could not be written; it is tried again');
-        await new Promise((resolve) => setTimeout(resolve, Math.min(5000, pauseAfter(failures))));
+        await setTimeout(Math.min(5000, pauseAfter(failures)));
       }
     }
   }
