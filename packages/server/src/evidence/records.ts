@@ -59,14 +59,18 @@ function tallyQuery(from: number, to: number, narrowing: Narrowed, slot: { from:
 }
 
 /** A strand whose records are asked for together with others. */
-interface OfStrand {
+export interface OfStrand {
   founder: number;
-  keys: readonly number[];
+  ties: readonly Own[];
   from: number;
   to: number;
   /** How many it has. */
   records: number;
 }
+const spanOf = (strands: readonly OfStrand[]): { low: number; high: number } => ({
+  low: strands.reduce((least, one) => Math.min(least, one.from), Infinity),
+  high: strands.reduce((most, one) => Math.max(most, one.to), -Infinity),
+});
 /** Records that are gone through for each one that is wanted, at most. */
 const DENSE = 10;
 const MINUTE = 60_000_000;
@@ -226,19 +230,27 @@ export class RecordRepository {
     return rows;
   }
 
-  /** Records of many strands that have lasting keys alone, each within its time and in the order of `ofStrand`; by founder. */
-  async ofStrands(strands: readonly OfStrand[]): Promise<Map<number, RecordRow[]>> {
-    const columns = RECORD.sql('r');
-    const owners = strands.flatMap((one) => one.keys.map((key) => ({ ...one, key })));
-    const keys = owners.map((one) => one.key);
-    const low = strands.reduce((least, one) => Math.min(least, one.from), Infinity);
-    const high = strands.reduce((most, one) => Math.max(most, one.to), -Infinity);
-    // where a good part of what was written meanwhile is theirs, it is gone through; else it is looked up by what it names
+  /** Whether a good part of what was written in the time of these strands is theirs: then all of it is gone through, else each is looked up by what it names. */
+  async areDense(strands: readonly OfStrand[]): Promise<boolean> {
+    const { low, high } = spanOf(strands);
     const within = await this.db('minute_count')
       .whereBetween('minute', [Math.floor(low / MINUTE), Math.floor(high / MINUTE)])
       .sum({ count: 'count' })
       .first();
-    const dense = Number(within?.count ?? 0) <= DENSE * strands.reduce((sum, one) => sum + one.records, 0);
+    return Number(within?.count ?? 0) <= DENSE * strands.reduce((sum, one) => sum + one.records, 0);
+  }
+  /**
+   * Records of many strands, each within its time and in the order of `ofStrand`; by founder.
+   *
+   * @param dense see `areDense`; where they are not, a key that belongs to many one after the other costs all that it names
+   */
+  async ofStrands(strands: readonly OfStrand[], dense: boolean): Promise<Map<number, RecordRow[]>> {
+    const columns = RECORD.sql('r');
+    const owners = strands.flatMap(({ founder, ties, from, to }) =>
+      ties.map(({ key, valid_from, valid_to }) => ({ founder, key, low: Math.max(from, valid_from), high: Math.min(to, valid_to) })),
+    );
+    const keys = owners.map((one) => one.key);
+    const { low, high } = spanOf(strands);
     const { rows } = await this.db.raw<{ rows: (RecordRow & { founder: number })[] }>(
       `select * from (
          select o.founder, ${columns} from record r join unnest(?::bigint[], ?::bigint[], ?::bigint[], ?::bigint[]) o(key, founder, low, high) on o.key = r.home
@@ -249,16 +261,16 @@ export class RecordRepository {
       [
         keys,
         owners.map((one) => one.founder),
-        owners.map((one) => one.from),
-        owners.map((one) => one.to),
-        ...(dense ? [] : [keys]),
+        owners.map((one) => one.low),
+        owners.map((one) => one.high),
+        ...(dense ? [] : [[...new Set(keys)]]),
         low,
         high,
         strands.map((one) => one.founder),
       ],
     );
     const byFounder = new Map<number, RecordRow[]>(strands.map((one) => [one.founder, []]));
-    for (const { founder, ...row } of rows) byFounder.get(founder)!.push(row as RecordRow);
+    for (const row of rows) byFounder.get(row.founder)!.push(row);
     return byFounder;
   }
 

@@ -2,6 +2,7 @@ import DataLoader from 'dataloader';
 import type { KnownCause } from '@fadenweg/api';
 import { ALWAYS, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
+import type { OfStrand } from '../evidence/records.ts';
 import { reachByFlow } from '../weaving/reach.ts';
 import type { StrandRow } from '../weaving/strand-rows.ts';
 import { Gate } from '../platform/gate.ts';
@@ -12,12 +13,6 @@ const LONG = 2000;
 /** Connections that one export takes of those that all share. */
 const AT_ONCE = 3;
 const MOST_NAMES = 200_000;
-
-interface OfStrand {
-  row: StrandRow;
-  ties: readonly TieRow[];
-  from: number;
-}
 
 /**
  * Look-ups of many strands that are worked out side by side: what all of them ask for at one time is one query, and what many have in common (paths of
@@ -33,7 +28,7 @@ export function lookUpsTogether(rows: LookUpRows): LookUps {
 
   const ties = new DataLoader<number, TieRow[]>((founders) => gate.pass(() => identifiers.tiesOfAll(founders)), once);
   const edges = new DataLoader<readonly number[], EdgeRow[]>((groups) => gate.pass(() => identifiers.edgesAmongEach(groups)), once);
-  const found = new DataLoader<OfStrand, RecordRow[]>((asked) => gate.pass(() => recordsOf(asked)), once);
+  const found = new DataLoader<OfStrand, RecordRow[]>((asked) => recordsOf(asked), once);
   const relatedRows = new DataLoader<number, StrandRow[]>((founders) => gate.pass(() => strands.relatedOfAll(founders)), once);
   const first = new DataLoader<{ flow: string; party: number }, Pick<StrandRow, 'founder' | 'value'> | undefined>(
     (asked) => gate.pass(() => strands.firstOfEach(asked)),
@@ -58,8 +53,15 @@ export function lookUpsTogether(rows: LookUpRows): LookUps {
     once,
   );
   async function recordsOf(asked: readonly OfStrand[]): Promise<RecordRow[][]> {
-    const all = await records.ofStrands(asked.map(({ row, ties: own, from }) => ({ founder: row.founder, keys: own.map((tie) => tie.key), from, to: row.ended_at, records: row.records }))); // prettier-ignore
-    return asked.map(({ row }) => all.get(row.founder) ?? []);
+    const dense = await gate.pass(() => records.areDense(asked));
+    const together = dense ? asked : asked.filter(({ ties: own }) => own.every((tie) => tie.valid_to === ALWAYS));
+    const all = await gate.pass(() => records.ofStrands(together, dense));
+    return Promise.all(
+      asked.map(
+        ({ founder, ties: own, from, to, records: count }) =>
+          all.get(founder) ?? gate.pass(() => records.ofStrand(founder, own, from, to, null, count)),
+      ),
+    );
   }
   let end: Promise<number> | null = null;
   let reach: Promise<ReturnType<typeof reachByFlow>> | null = null;
@@ -69,8 +71,8 @@ export function lookUpsTogether(rows: LookUpRows): LookUps {
     named: (keys) => (keys.length === 0 ? Promise.resolve(new Map()) : naming.load(keys)),
     edgesAmong: (keys) => edges.load(keys),
     records: (row, own, from, limit) =>
-      own.every((tie) => tie.valid_to === ALWAYS) && row.records <= Math.min(limit, LONG)
-        ? found.load({ row, ties: own, from })
+      row.records <= Math.min(limit, LONG)
+        ? found.load({ founder: row.founder, ties: own, from, to: row.ended_at, records: row.records })
         : gate.pass(() => records.ofStrand(row.founder, own, from, row.ended_at, null, limit)),
     async paths(ids) {
       const missing = ids.filter((id) => !paths.has(id));
