@@ -137,7 +137,7 @@ describe('logs of which nothing is declared', () => {
   test('work in the background is told with its state, what ended with what it was for', async () => {
     await page.open('/sources');
     await page.click(page.button('Work'));
-    await page.until('what goes on', async () => /Clearing up[\s\S]*its time/.test(await page.text(By.css('main'))));
+    await page.until('what goes on', async () => /Clearing up[\s\S]*by the clock/.test(await page.text(By.css('main'))));
     await page.click(page.button('Ended'));
     await page.until('what ended', async () => /Ending an import[\s\S]*import \d/.test(await page.text(By.css('table'))));
     expect(await page.text(By.css('table'))).toContain('Working out strands');

@@ -71,14 +71,17 @@ function sendParts<T>(address: string, files: readonly FileToSend[], missed: (pa
         return null;
       });
       if (!handle) continue;
-      const name = path.replaceAll('"', '%22').replace(/[\r\n]/g, ' ');
-      yield Buffer.from(
-        `--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`,
-      );
-      // a file that grows meanwhile is sent as long as it was when it was listed
-      if (size > 0) yield* handle.createReadStream({ end: size - 1 }) as AsyncIterable<Buffer>;
-      else await handle.close();
-      yield Buffer.from('\r\n');
+      try {
+        const name = path.replaceAll('"', '%22').replace(/[\r\n]/g, ' ');
+        yield Buffer.from(
+          `--${boundary}\r\ncontent-disposition: form-data; name="modified:${name}"\r\n\r\n${Math.floor(modified)}\r\n--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: application/octet-stream\r\n\r\n`,
+        );
+        // a file that grows meanwhile is sent as long as it was when it was listed
+        if (size > 0) yield* handle.createReadStream({ end: size - 1 }) as AsyncIterable<Buffer>;
+        yield Buffer.from('\r\n');
+      } finally {
+        await handle.close(); // also where the sending is given up
+      }
     }
     yield Buffer.from(`--${boundary}--\r\n`);
   }

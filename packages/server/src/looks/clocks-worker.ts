@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { estimateClocks, type ClockEstimate, type ClockRecord } from '@fadenweg/core/clocks';
 import { ownClient } from '../database/own-client.ts';
 import { copyOut, type RowReader } from '../database/copy-out.ts';
-import { recordsOfAll, recordsOfSome } from '../weaving/records-of-all.ts';
+import { atHomeOfAll, recordsOfSome } from '../weaving/records-of-all.ts';
 
 /** Strands that are looked at, about. */
 const ENOUGH = 4000;
@@ -49,7 +49,9 @@ try {
       strands.push([]);
       founder = own;
     }
-    const [at, took, component, host] = [row.big(), row.big(), row.small(), row.small()];
+    const at = row.big();
+    row.big(); // by which records of one instant are in order
+    const [took, component, host] = [row.big(), row.small(), row.small()];
     const unit = nameless.has(host) ? `${host} ${component}` : `${host}`;
     let clock = numbers.get(unit);
     if (clock === undefined) {
@@ -59,14 +61,14 @@ try {
     const record = { at, took, clock, shape: row.big(), marks: row.small(), keys: row.bigs() };
     if (at >= from - MARGIN && at <= to + MARGIN) strands[strands.length - 1]!.push(record);
   };
-  // at home, in the time that their clocks tell
-  const fields = 't.founder, r.at - coalesce(r.shifted, 0), r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys';
+  // at home, in the time that their clocks tell: what is carried over may be worked out already or not, and the clocks are the same either way
+  const fields = 't.founder, r.at - coalesce(r.shifted, 0), r.id, r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys';
   if (every < FEW_OF) {
     await client.query(`set work_mem = '128MB'`);
-    await copyOut(client, `${recordsOfAll('sampled', fields)} order by 1`, take);
+    await copyOut(client, `${atHomeOfAll('sampled', fields)} order by 1, 2, 3`, take);
   } else {
     const { rows } = await client.query<{ founder: number }>('select founder from sampled order by founder');
-    await recordsOfSome(client, rows.map((row) => row.founder), fields, take); // prettier-ignore
+    await recordsOfSome(client, rows.map((row) => row.founder), fields, take, { carried: false }); // prettier-ignore
   }
   parentPort!.postMessage({ units, estimates: estimateClocks(strands, units.length) } satisfies ClocksAnswer);
 } finally {

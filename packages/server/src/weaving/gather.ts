@@ -72,13 +72,9 @@ export async function gather(
     await client.query('reset work_mem');
     if (atHand.length > 0) await touch(client, founders);
   } else {
-    await recordsOfSome(
-      client,
-      rest,
-      FIELDS,
-      (row) => gathering.add(row.big(), row.big(), row.big(), row),
-      (done) => progress(founders.length - rest.length + done),
-    );
+    await recordsOfSome(client, rest, FIELDS, (row) => gathering.add(row.big(), row.big(), row.big(), row), {
+      progress: (done) => progress(founders.length - rest.length + done),
+    });
   }
   gathering.flush();
 }

@@ -22,17 +22,18 @@ export const carriedTo = (founders: string, fields: string): string => `select $
  * @param within a condition over `r` that holds for all of them that name what belongs to the strands
  */
 export const recordsOfAll = (founders: string, fields: string, within = 'true'): string => `
+  ${atHomeOfAll(founders, fields, within)}
+    union all ${carriedTo(founders, fields)}`;
+/** The same of those alone that name what belongs to the strands themselves. */
+export const atHomeOfAll = (founders: string, fields: string, within = 'true'): string => `
   with leased as materialized (
     select r.home, r.at, r.id, r.shifted, ${JUDGED_NAMED}
       from record r join (select distinct key from tie where valid_from > ${-ALWAYS}) k on k.key = r.home where ${within})
-  select * from (
     select ${fields} from ${founders} f join tie t using (founder) join record r on r.home = t.key where t.valid_from = ${-ALWAYS} and ${within}
     union all
     select ${fields} from leased r
       cross join lateral (select founder, valid_to from tie where key = r.home and valid_from <= r.at order by valid_from desc limit 1) t
-      join ${founders} f on f.founder = t.founder where r.at <= t.valid_to
-    union all ${carriedTo(founders, fields)}
-  ) all_at_once`;
+      join ${founders} f on f.founder = t.founder where r.at <= t.valid_to`;
 
 /** Strands that are looked up at once. */
 const CHUNK = 200;
@@ -41,14 +42,14 @@ const CHUNK = 200;
  * Records of some strands, strand after strand, in the order of the second and third field, looked up by what they name.
  *
  * @param fields of the tie `t` and the record `r`, the founder first
- * @param progress told of how many strands were looked up
+ * @param more `progress` is told of how many strands were looked up; `carried`: also those that are carried over
  */
 export async function recordsOfSome(
   client: pg.Client,
   founders: readonly number[],
   fields: string,
   take: (row: RowReader) => void,
-  progress: (done: number) => void = () => {},
+  { progress = () => {}, carried = true }: { progress?: (done: number) => void; carried?: boolean } = {},
 ): Promise<void> {
   for (let i = 0; i < founders.length; i += CHUNK) {
     const some = founders.slice(i, i + CHUNK);
@@ -67,9 +68,13 @@ export async function recordsOfSome(
         `select * from (
           select ${fields} from tie t join record r on r.home = t.key and r.at >= t.valid_from and r.at <= t.valid_to
             where ${these} and r.keys && '{${keys}}'::bigint[] and r.at between ${low} and ${high}
-          union all
+          ${
+            carried
+              ? `union all
           select ${fields} from tie t join carried c on c.home = t.key and c.at between t.valid_from and t.valid_to join record r on r.at = c.at and r.id = c.id
-            where ${these}) one order by 1, 2, 3`,
+            where ${these}`
+              : ''
+          }) one order by 1, 2, 3`,
         take,
       );
     }

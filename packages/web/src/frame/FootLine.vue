@@ -70,6 +70,12 @@ const left = computed(() => {
   white-space: nowrap;
   overflow: hidden;
 }
+/* where there is no room for all of them, none is cut */
+@media (max-width: 1100px) {
+  .foot .keys {
+    display: none;
+  }
+}
 .keys {
   margin-left: auto;
   display: flex;

@@ -10,6 +10,8 @@ import { dayAndClock } from '../time/format.ts';
 import { inOrder, stateWords, WORK_LISTS, type WorkList } from './work-words.ts';
 
 const EVERY = 1000;
+/** What a piece of work is for, where that is no thing. */
+const FOR: Record<string, string> = { '': 'all that is stored', schedule: 'by the clock' };
 const emit = defineEmits<{ changed: [] }>();
 const route = useRoute();
 const router = useRouter();
@@ -49,6 +51,9 @@ async function change(call: () => Promise<unknown>): Promise<void> {
       </nav>
     </div>
     <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
+    <p v-if="work.problem.value && rows.length > 0" class="bad" role="alert">
+      {{ work.problem.value.title }}: this is how it stood before. It is asked again.
+    </p>
     <ProblemNote v-if="work.problem.value && rows.length === 0" :problem="work.problem.value" @again="work.again" />
     <p v-else-if="work.answer.value && rows.length === 0" class="nothing">
       {{ list === 'now' ? 'Nothing runs, waits or has failed.' : 'Nothing has ended yet.' }}
@@ -69,7 +74,7 @@ async function change(call: () => Promise<unknown>): Promise<void> {
         <tr v-for="one in rows" :key="one.id" :class="one.state" data-testid="work">
           <td class="still">{{ one.label }}</td>
           <td class="still">
-            {{ one.about === '' || one.about === 'schedule' ? (one.about === '' ? 'all that is stored' : 'its time') : one.about }}
+            {{ FOR[one.about] ?? one.about }}
           </td>
           <td class="still state">
             {{ stateWords(one, now) }}
