@@ -73,6 +73,8 @@ export interface ReadingHints {
   /** Times carry no offset, so that the zone counts; no year, so that the source's date counts. */
   lacksZone?: boolean;
   lacksYear?: boolean;
+  /** The year is that of what was written up to this moment in other sources: it is not taken from them again until they tell otherwise. */
+  yearBy?: Microseconds;
 }
 /** All that reading a source rests on besides its bytes. */
 export interface ReadingContext extends ReadingHints {

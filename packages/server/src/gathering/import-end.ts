@@ -116,7 +116,7 @@ export class ImportEnd {
   /** Read again by itself, after its import: for what was declared since, by which zones show too. */
   private async lookOnceMore(importId: number, piece: Saying): Promise<void> {
     piece.tell('comparing times with those of other sources');
-    if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones()))) return;
+    if ((await this.sources.unread()) > 0 || (await this.changed(await this.looks.times.betterZones(), null))) return;
     let left = await this.left();
     if (left.length > 0) {
       piece.tell('looking for what shows only now');
@@ -151,13 +151,17 @@ export class ImportEnd {
 
   /** A zone is guessed once for each source; a year is right once it is taken from the neighbours. */
   private async bettered(importId: number): Promise<boolean> {
-    return this.changed(await this.looks.times.better(importId));
+    return this.changed(await this.looks.times.better(importId), importId);
   }
-  private async changed(better: readonly BetterTimes[]): Promise<boolean> {
+  /** @param importId the import that ends with what is read again, null where none waits for it */
+  private async changed(better: readonly BetterTimes[], importId: number | null): Promise<boolean> {
     for (const { id, zone, hints } of better)
       await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
-    if (better.length > 0) await this.does.readAgain(better.map((one) => one.id));
-    return better.length > 0;
+    if (better.length === 0) return false;
+    const ids = better.map((one) => one.id);
+    if (importId !== null) await this.sources.readFor(ids, importId);
+    await this.does.readAgain(ids);
+    return true;
   }
 
   /**

@@ -3,7 +3,8 @@ import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
 const DAY = 86_400_000_000;
-const YEAR = 365 * DAY;
+/** Sources that end further apart are of different years. */
+const APART = 0.6 * 365 * DAY;
 /** Pairs of mentions are counted up to this distance. */
 const FARTHEST = 15 * 3_600_000_000;
 /** So many mentions are compared at most, about. */
@@ -21,10 +22,14 @@ export interface BetterTimes {
 export class SourceTimes {
   constructor(private readonly db: Database) {}
 
-  /** Sources of an import whose zone or year has to be another one; those that a person has set stay. */
+  /**
+   * Sources whose zone or year has to be another one, of the environments that an import belongs to: what it brought may tell of what was there before. Those that a
+   * person has set stay.
+   */
   async better(importId: number): Promise<BetterTimes[]> {
-    const own = await this.given({ import_id: importId });
-    const years = await this.years(importId, own);
+    const environments: string[] = await this.db('source').where({ import_id: importId }).distinct('environment').pluck('environment');
+    const own = await this.given(environments);
+    const years = await this.years(own);
     // a zone is looked for where the year is right
     const zones = await this.zones(own.filter((source) => !years.some((one) => one.id === source.id)));
     return [...years, ...zones];
@@ -32,30 +37,41 @@ export class SourceTimes {
 
   /** The same of all sources, for zones alone: identifiers that were declared later tell more. */
   async betterZones(): Promise<BetterTimes[]> {
-    return this.zones(await this.given({}));
+    return this.zones(await this.given(null));
   }
-  private given(where: { import_id?: number }): Promise<Own[]> {
-    return this.db('source')
-      .where({ ...where, state: 'done', zone_by: 'given' })
+  /** @param environments null for all */
+  private given(environments: readonly string[] | null): Promise<Own[]> {
+    const query = this.db('source')
+      .where({ state: 'done', zone_by: 'given' })
+      .whereRaw(`(coalesce((hints->>'lacksZone')::boolean, false) or coalesce((hints->>'lacksYear')::boolean, false))`)
       .whereNotNull('first_at')
       .orderBy('records', 'desc')
       .limit(MOST_SOURCES)
       .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
+    if (environments) void query.whereIn('environment', [...environments]);
+    return query;
   }
 
   /** A year that a source does not state is that of its neighbours, where the file's date led elsewhere. */
-  private async years(importId: number, own: readonly Own[]): Promise<BetterTimes[]> {
+  private async years(own: readonly Own[]): Promise<BetterTimes[]> {
     const lacking = own.filter((source) => source.hints.lacksYear);
     if (lacking.length === 0) return [];
-    const row = await this.db('source')
-      .where({ import_id: importId, state: 'done' })
+    const rows = (await this.db('source')
+      .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
+      .where({ state: 'done' })
       .whereRaw(`not coalesce((hints->>'lacksYear')::boolean, false)`)
-      .max<{ end: number | null }[]>({ end: 'last_at' });
-    const end = row[0]?.end ?? null;
-    if (end === null) return [];
-    return lacking
-      .filter((source) => Math.abs(source.last_at! - end) > 0.6 * YEAR)
-      .map((source) => ({ id: source.id, hints: { ...source.hints, modified: end + DAY } }));
+      .whereNotNull('last_at')
+      .groupBy('environment')
+      .select('environment')
+      .max({ end: 'last_at' })) as { environment: string; end: number }[];
+    const ends = new Map(rows.map((row) => [row.environment, row.end]));
+    // once: where it still ends in another year then, it does so by what it says itself
+    const isNew = ({ hints: { yearBy } }: Own, end: number): boolean => yearBy === undefined || Math.abs(yearBy - end) > APART;
+    return lacking.flatMap((source) => {
+      const end = ends.get(source.environment);
+      if (end === undefined || !isNew(source, end) || Math.abs(source.last_at! - end) <= APART) return [];
+      return [{ id: source.id, hints: { ...source.hints, modified: end + DAY, yearBy: end } }];
+    });
   }
 
   /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs. */
