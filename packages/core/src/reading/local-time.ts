@@ -40,6 +40,18 @@ export class LocalTime {
   /** Local time lacks its year or its day. */
   protected lacks: 'nothing' | 'year' | 'day' = 'nothing';
 
+  /** The order of dates in numbers that is known, and when the source was last written. */
+  get given(): DateOrder | undefined {
+    return this.context.dateOrder;
+  }
+  /** What was read last tells day and year. */
+  get isWhole(): boolean {
+    return this.lacks === 'nothing';
+  }
+  get modified(): Microseconds {
+    return this.context.modified;
+  }
+
   constructor(protected readonly context: ReadingContext) {
     this.clock = zoneClock(context.zone);
     this.order = context.dateOrder ?? 'day-first';
@@ -70,7 +82,9 @@ export class LocalTime {
       if (second < 0 || second > 60) return -1;
       end += 3;
       const point = text.charCodeAt(end);
-      if ((point === 46 || point === 44 || (point === 58 && digits(text, end + 1, 3) >= 0)) && isDigit(text.charCodeAt(end + 1))) {
+      // behind another sign milliseconds alone are a fraction
+      const odd = (point === 58 || point === 39 || point === 0x2019 || point === 0xb4) && digits(text, end + 1, 3) >= 0;
+      if ((point === 46 || point === 44 || odd) && isDigit(text.charCodeAt(end + 1))) {
         const from = end + 1;
         end = from;
         while (isDigit(text.charCodeAt(end))) end++;
@@ -90,9 +104,11 @@ export class LocalTime {
     return this.settle(text, end, dayNumber(year, month, day), hour * 3600 + minute * 60 + second, fraction);
   }
 
-  protected settle(text: string, end: number, day: number, seconds: number, fraction: number): number {
+  /** @param offset minutes east of UTC that are told before, NaN where none are */
+  protected settle(text: string, end: number, day: number, seconds: number, fraction: number, offset = NaN): number {
     this.local = (day * 86_400 + seconds) * 1_000_000 + fraction;
     this.end = end;
+    if (!Number.isNaN(offset)) return this.finish(offset, end);
     return this.zoneAfter(text, end);
   }
 

@@ -1,14 +1,18 @@
 import { dayNumber, isWeekday, monthOf } from './calendar.ts';
 import { dateOf, LocalTime } from './local-time.ts';
+import { readParts, type DateTemplate } from './date-template.ts';
+import { abbreviationOffset } from './zones.ts';
 import { isDigit, isLetter, letterEnd, micros, digits, oneOrTwo } from './digits.ts';
 
 /**
  * Reads times by hand, digit by digit: patterns compiled for each line cost more than all the rest of reading.
  * A layout is tried at a position; it tells where the time ends, or -1.
  */
-export type TimeLayout = 'iso' | 'numeric' | 'access' | 'month-name' | 'day-name' | 'compact' | 'epoch' | 'month-day' | 'clock-date' | 'clock';
+export type TimeLayout =
+  'learned' | 'tai' | 'iso' | 'numeric' | 'access' | 'month-name' | 'day-name' | 'compact' | 'epoch' | 'month-day' | 'clock-date' | 'clock';
 /** From the most telling to the barest. */
 export const TIME_LAYOUTS: readonly TimeLayout[] = [
+  'tai',
   'iso',
   'numeric',
   'access',
@@ -25,10 +29,17 @@ const BEHIND_CLOCK = ['iso', 'numeric', 'day-name'] as const;
 
 /** One time reader for a source: keeps the zone, and what the last call found. */
 export class TimeReader extends LocalTime {
+  /** What `learned` reads: a date as this source writes it. */
+  template: DateTemplate | null = null;
+
   /** Where the time that begins at `pos` ends, or -1 if there is none in this layout. Sets `at`. */
   read(text: string, pos: number, layout: TimeLayout): number {
     this.lacks = 'nothing';
     switch (layout) {
+      case 'learned':
+        return this.learned(text, pos);
+      case 'tai':
+        return this.tai(text, pos);
       case 'iso':
         return this.iso(text, pos);
       case 'numeric':
@@ -36,7 +47,7 @@ export class TimeReader extends LocalTime {
       case 'access':
         return this.access(text, pos);
       case 'month-name':
-        return this.monthName(text, this.afterWeekday(text, pos));
+        return this.monthNameOrWeekday(text, pos);
       case 'day-name':
         return this.dayName(text, this.afterWeekday(text, pos));
       case 'compact':
@@ -55,12 +66,43 @@ export class TimeReader extends LocalTime {
   /** The first layout that fits at the position, with its end. */
   readAny(text: string, pos: number): { layout: TimeLayout; end: number } | null {
     const first = text.charCodeAt(pos);
-    if (!isDigit(first) && !isLetter(first)) return null;
+    if (!isDigit(first) && !isLetter(first) && first !== 64) return null;
     for (const layout of TIME_LAYOUTS) {
       const end = this.read(text, pos, layout);
       if (end > 0) return { layout, end };
     }
     return null;
+  }
+
+  private learned(text: string, pos: number): number {
+    const { template } = this;
+    if (!template) return -1;
+    template.pattern.lastIndex = pos;
+    const hit = template.pattern.exec(text);
+    if (!hit) return -1;
+    const first = template.clock === 1 ? 5 : 1;
+    const date = readParts(template.parts, (i) => hit[first + i]!);
+    const [hour, minute, second, fraction = ''] = hit.slice(template.clock, template.clock + 4) as [string, string, string, string?];
+    const seconds = Number(hour) * 3600 + Number(minute) * 60 + Number(second);
+    if (!date || seconds > 86_400) return -1;
+    if (date.year === null) this.lacks = 'year';
+    const zone = template.parts.indexOf('zone');
+    const offset = zone < 0 ? NaN : abbreviationOffset(hit[first + zone]!);
+    const end = pos + hit[0].length;
+    return this.settle(text, end, dayNumber(date.year ?? 2000, date.month, date.day), seconds, micros(fraction, 0, fraction.length), offset);
+  }
+
+  /** @ and a TAI64 or TAI64N label: seconds of atomic time, which runs ten ahead by convention of those who write it, and nanoseconds. */
+  private tai(text: string, pos: number): number {
+    if (text.charCodeAt(pos) !== 64 || text.charCodeAt(pos + 1) !== 52) return -1;
+    let end = pos + 1;
+    while (isHexadecimal(text.charCodeAt(end))) end++;
+    if ((end - pos !== 17 && end - pos !== 25) || isLetter(text.charCodeAt(end))) return -1;
+    const seconds = parseInt(text.slice(pos + 2, pos + 17), 16) - 10;
+    const nanoseconds = end - pos === 25 ? parseInt(text.slice(pos + 17, end), 16) : 0;
+    if (seconds < 631_152_000 || seconds > 4_102_444_800 || nanoseconds >= 1e9) return -1;
+    this.at = seconds * 1_000_000 + Math.floor(nanoseconds / 1000);
+    return end;
   }
 
   private iso(text: string, pos: number): number {
@@ -132,6 +174,14 @@ export class TimeReader extends LocalTime {
     if (text.charCodeAt(next) !== 32) return pos;
     while (text.charCodeAt(next) === 32) next++;
     return next;
+  }
+
+  /** Some words name a month in one language and a weekday in another: “Mar” before a day and a clock is March. */
+  private monthNameOrWeekday(text: string, pos: number): number {
+    const end = this.monthName(text, pos);
+    if (end > 0) return end;
+    const behind = this.afterWeekday(text, pos);
+    return behind === pos ? -1 : this.monthName(text, behind);
   }
 
   /** Mon dd HH:MM:SS (RFC 3164, section 4.1.2), with a year before or behind the clock or without one. */
@@ -232,7 +282,8 @@ export class TimeReader extends LocalTime {
       while (isDigit(text.charCodeAt(end))) end++;
       value += length === 10 ? micros(text, from, end) : Math.floor(micros(text, from, end) / 1000);
     }
-    if (value < 631_152_000e6 || value > 4_102_444_800e6) return -1;
+    // a number that letters follow is a part of something else
+    if (value < 631_152_000e6 || value > 4_102_444_800e6 || isLetter(text.charCodeAt(end))) return -1;
     this.at = value;
     return end;
   }
@@ -279,3 +330,4 @@ export class TimeReader extends LocalTime {
 const isGap = (code: number): boolean => code === 32 || code === 45 || code === 44 || code === 47;
 /** Hyphen, point, slash: what stands between the numbers of a date. */
 const isBetween = (code: number): boolean => code >= 45 && code <= 47;
+const isHexadecimal = (code: number): boolean => isDigit(code) || (code >= 97 && code <= 102);

@@ -1,11 +1,14 @@
 import type { Sample } from '../types.ts';
 import { isWeekday, monthOf } from '../calendar.ts';
+import { learnDate, type DateTemplate } from '../date-template.ts';
 import { isDigit, isLetter, letterEnd } from '../digits.ts';
 import type { TimeLayout, TimeReader } from '../times.ts';
 
 /** How far into a line a time may begin (behind a level, a host, a thread). */
 const LATEST_TIME = 80;
 const MOST_LINES = 250;
+/** A layout that so many lines have needs no other. */
+const ENOUGH = 0.9;
 
 /** Where the time stands in the lines of a text. */
 export interface TimePlace {
@@ -16,8 +19,12 @@ export interface TimePlace {
   words: number;
   /** It begins inside of a word, behind a bracket, a quote or an equals sign. */
   glued: boolean;
+  /** Of the layout `learned`. */
+  template?: DateTemplate;
 }
 export interface Learned extends TimePlace {
+  /** It tells day and year. */
+  whole: boolean;
   /** Share of the sample's unindented lines that begin with the time. */
   share: number;
   /** What stands before and behind the time on its line. */
@@ -34,12 +41,31 @@ const learned = new WeakMap<Sample, Map<string, Learned | null>>();
 export function learnPlace(sample: Sample, times: TimeReader): Learned | null {
   let known = learned.get(sample);
   if (!known) learned.set(sample, (known = new Map()));
-  let place = known.get(times.order);
-  if (place === undefined) known.set(times.order, (place = search(sample, times)));
+  const dated = `${times.order} ${times.modified}`;
+  let place = known.get(dated) ?? known.get(times.order);
+  if (place === undefined || (place?.template && !known.has(dated))) {
+    place = search(sample, times);
+    known.set(place?.template ? dated : times.order, place);
+    if (place?.template && !known.has(times.order)) known.set(times.order, place);
+  }
   return place;
 }
 
 function search(sample: Sample, times: TimeReader): Learned | null {
+  times.template = null;
+  const usual = searched(sample, times);
+  if (usual?.whole && usual.share >= ENOUGH && usual.column === 0) return usual;
+  const lines = sample.lines.filter((line) => line !== '' && line[0] !== ' ' && line[0] !== '\t');
+  const template = learnDate(lines, times.given, times.modified);
+  if (!template || (usual?.whole && !template.parts.includes('zone'))) return usual;
+  times.template = template;
+  const dated = searched(sample, times);
+  // what tells no more than the usual layout does is none of its own
+  const tellsMore = dated !== null && (usual === null || dated.whole || template.parts.includes('zone') || dated.share > usual.share * 1.1);
+  return tellsMore && dated.share >= (usual?.share ?? 0) * 0.9 ? { ...dated, template } : usual;
+}
+
+function searched(sample: Sample, times: TimeReader): Learned | null {
   const seen = new Map<string, Learned & { count: number }>();
   let lines = 0;
   let above: Learned | null = null;
@@ -57,7 +83,18 @@ function search(sample: Sample, times: TimeReader): Learned | null {
     const key = `${found.layout} ${words}${glued ? ' glued' : ''}`;
     let group = seen.get(key);
     if (!group) {
-      group = { layout: found.layout, column: found.column, words, glued, share: 0, before: [], behind: [], next: [], count: 0 };
+      group = {
+        layout: found.layout,
+        column: found.column,
+        words,
+        glued,
+        whole: times.isWhole,
+        share: 0,
+        before: [],
+        behind: [],
+        next: [],
+        count: 0,
+      };
       seen.set(key, group);
     }
     if (group.column !== found.column) group.column = -1;
@@ -75,6 +112,7 @@ function search(sample: Sample, times: TimeReader): Learned | null {
 
 /** Where a line's time begins, or -1; sets what `times` has read. */
 export function timeAt(line: string, place: TimePlace, times: TimeReader): { from: number; to: number } | null {
+  times.template = place.template ?? null;
   if (place.column >= 0) {
     const to = times.read(line, place.column, place.layout);
     return to > 0 ? { from: place.column, to } : null;
@@ -112,12 +150,17 @@ function wordsBefore(line: string, column: number): { words: number; glued: bool
 
 function findTime(line: string, times: TimeReader): { layout: TimeLayout; column: number; end: number } | null {
   for (let column = 0; column < Math.min(LATEST_TIME, line.length); column++) {
+    if (times.template) {
+      const end = column > 0 && /[\p{L}\d]/u.test(line[column - 1]!) ? -1 : times.read(line, column, 'learned');
+      if (end > 0) return { layout: 'learned', column, end };
+      continue;
+    }
     if (column > 0 && /[\p{L}\d_.:-]/u.test(line[column - 1]!) && !(column === 1 && /^[DIWEF]\d{4} /.test(line))) continue;
     const code = line.charCodeAt(column);
     if (isLetter(code)) {
       const word = line.slice(column, letterEnd(line, column));
       if (word.length > 12 || (monthOf(word) === 0 && !isWeekday(word))) continue;
-    } else if (!isDigit(code)) continue;
+    } else if (!isDigit(code) && code !== 64) continue;
     const found = times.readAny(line, column);
     if (found) return { ...found, column };
   }

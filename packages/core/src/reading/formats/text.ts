@@ -42,18 +42,24 @@ export function learnLayout(sample: Sample, context: ReadingContext): TextLayout
   let known = learned.get(sample);
   if (!known) learned.set(sample, (known = new Map()));
   const order = context.dateOrder ?? '';
-  let layout = known.get(order);
-  if (layout === undefined) known.set(order, (layout = learn(sample, context)));
+  // a date in numbers alone may be read by when the source was last written
+  const dated = `${order} ${context.modified}`;
+  let layout = known.get(dated) ?? known.get(order);
+  if (layout === undefined || (layout?.place.template && !known.has(dated))) {
+    layout = learn(sample, context);
+    known.set(layout?.place.template ? dated : order, layout);
+    if (layout?.place.template && !known.has(order)) known.set(order, layout);
+  }
   return layout;
 }
 
 function learn(sample: Sample, context: ReadingContext): TextLayout | null {
   const found = learnPlace(sample, new TimeReader(context));
   if (!found) return null;
-  const { layout, column, words, glued, share, before, behind, next } = found;
+  const { layout, column, words, glued, template, share, before, behind, next } = found;
   const second = next.length >= behind.length * 0.5 && next.filter((line) => levelOf(SECOND.exec(line)?.[1] ?? '') > 0).length >= next.length * 0.6;
   return {
-    place: { layout, column, words, glued },
+    place: { layout, column, words, glued, template },
     before: before.some((one) => one !== '') ? learnHead(before) : null,
     behind: learnHead(behind.map((one) => one.replace(CLOSING, ''))),
     second,
