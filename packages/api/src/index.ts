@@ -73,6 +73,8 @@ export interface LogRecord {
   leg: number | null;
   because: 'declared' | 'carried-over' | null;
   understood: boolean;
+  /** Who tells its time: the record itself, the records beside it, or nothing but the date of its file. */
+  timeFrom: 'told' | 'neighbour' | 'file';
   /** The message is longer than what is searched and listed; all of it is in the original text. */
   shortened: boolean;
   /** `coarse`: its time is told in whole seconds. Other bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */

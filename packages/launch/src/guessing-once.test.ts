@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { ImportInfo, LogRecord, Page, SourceInfo, WorkInfo } from '@fadenweg/api';
+import type { ImportInfo, LogRecord, Page, SourceInfo, Summary, WorkInfo } from '@fadenweg/api';
 import { sendFiles } from './client.ts';
 import { dice } from './testing/dice.ts';
 import { all, startSystem, type System } from './testing/system.ts';
@@ -110,5 +110,33 @@ describe('logs without year, zone or day, in any order of lines', () => {
     // another import, which tells nothing of these, leaves them as they are
     await bring([{ path: 'other/other.log', text: '2026-05-05T10:00:00Z INFO nothing to do with it\n', modified: 0 }], `other-${seed}`);
     expect(await told()).toEqual(before);
+  });
+});
+
+describe('a record whose time is not understood', () => {
+  const whole = (i: number): string => `2026-03-0${1 + i} 10:00:00 INFO order ${order(i)} taken`;
+  test('stands between its neighbours, at the begin of its source too, and moves no last day', async () => {
+    const text = ['a banner that tells no time', whole(0), 'not a time either', whole(1), 'nor this'].join('\n') + '\n';
+    await bring([{ path: 'desk/desk.log', text, modified: Date.UTC(2026, 10, 30) }], 'banner');
+    await bring(
+      [
+        { path: 'desk/late.log', text: `${whole(2)}\n`, modified: Date.UTC(2026, 10, 30) },
+        { path: 'notes/read-me.txt', text: 'how to start it\nand how to stop it\n', modified: Date.UTC(2026, 10, 30) },
+      ],
+      'notes',
+    );
+    const told = (environment: string): Promise<LogRecord[]> => all<LogRecord>(system, `/records?order=oldest&environment=${environment}`);
+    expect((await told('banner')).map((one) => [one.at.slice(0, 10), one.timeFrom, one.message.split('\n')[0]])).toEqual([
+      ['2026-03-01', 'neighbour', 'a banner that tells no time'],
+      ['2026-03-01', 'told', expect.stringContaining('taken')],
+      ['2026-03-02', 'told', expect.stringContaining('taken')],
+    ]);
+    expect((await told('notes')).map((one) => [one.at.slice(0, 10), one.timeFrom])).toEqual([
+      ['2026-03-03', 'told'],
+      ['2026-11-30', 'file'],
+      ['2026-11-30', 'file'],
+    ]);
+    const { environments } = await system.get<Summary>('/summary');
+    expect(environments.filter((one) => ['banner', 'notes'].includes(one.name)).map((one) => one.to?.slice(0, 10))).toEqual(['2026-03-02', '2026-03-03']); // prettier-ignore
   });
 });

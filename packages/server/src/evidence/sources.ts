@@ -80,6 +80,10 @@ export type FamilyRow = Pick<
   | 'import_id'
   | 'state'
 > & { parts: number; lacks_zone: boolean };
+/** Of sources that tell times; where none does, of all: those stand at the dates of their files, which say little. */
+const told = (of: string): string => `coalesce(${of} filter (where understood > 0), ${of})`;
+/** Until when the sources speak. */
+export const EVIDENCE_END = `select ${told('max(last_at)')} as end from source`;
 /** Tables that hold what was read from a source, besides its kept bytes. */
 export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign'] as const;
 
@@ -110,7 +114,7 @@ export class SourceRepository {
   async environments(): Promise<EnvironmentRow[]> {
     const { rows } = await this.db.raw<{ rows: EnvironmentRow[] }>(
       `select environment as name, bool_and(demo) as demo, bool_or(demo) as "someDemo", count(distinct family)::int as sources,
-          coalesce(sum(records), 0)::bigint as records, min(first_at) as first, max(last_at) as last
+          coalesce(sum(records), 0)::bigint as records, ${told('min(first_at)')} as first, ${told('max(last_at)')} as last
          from source group by environment order by bool_and(demo), environment limit 200`,
     );
     return rows;
@@ -135,16 +139,16 @@ export class SourceRepository {
     return rows.map((row) => row.id);
   }
 
-  async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string }>> {
-    const rows: { id: number; path: string; environment: string }[] = await this.db('source')
+  async byIds(ids: readonly number[]): Promise<Map<number, { path: string; environment: string; understood: number }>> {
+    const rows: { id: number; path: string; environment: string; understood: number }[] = await this.db('source')
       .whereIn('id', [...new Set(ids)])
-      .select('id', 'path', 'environment');
+      .select('id', 'path', 'environment', 'understood');
     return new Map(rows.map((row) => [row.id, row]));
   }
   /** Until when the sources speak, in microseconds. */
   async evidenceEnd(): Promise<number> {
-    const row = await this.db('source').max<{ end: number | null }[]>({ end: 'last_at' });
-    return row[0]?.end ?? 0;
+    const { rows } = await this.db.raw<{ rows: { end: number | null }[] }>(EVIDENCE_END);
+    return rows[0]?.end ?? 0;
   }
   /** Between which moments there are records at all. */
   async evidence(): Promise<{ first: number; last: number }> {

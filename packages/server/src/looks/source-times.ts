@@ -11,7 +11,7 @@ const FARTHEST = 15 * 3_600_000_000;
 const ENOUGH = 100_000;
 const MOST_SOURCES = 500;
 
-type Own = Pick<SourceRow, 'id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment'>;
+type Own = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment'>;
 export interface BetterTimes {
   id: number;
   zone?: string;
@@ -47,7 +47,7 @@ export class SourceTimes {
       .whereNotNull('first_at')
       .orderBy('records', 'desc')
       .limit(MOST_SOURCES)
-      .select('id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
+      .select('id', 'import_id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
     if (environments) void query.whereIn('environment', [...environments]);
     return query;
   }
@@ -59,16 +59,20 @@ export class SourceTimes {
     const rows = (await this.db('source')
       .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
       .where({ state: 'done' })
-      .whereRaw(`not coalesce((hints->>'lacksYear')::boolean, false)`)
-      .whereNotNull('last_at')
-      .groupBy('environment')
-      .select('environment')
-      .max({ end: 'last_at' })) as { environment: string; end: number }[];
-    const ends = new Map(rows.map((row) => [row.environment, row.end]));
+      .whereRaw(`not coalesce((hints->>'lacksYear')::boolean, false) and understood > 0`)
+      .groupBy('environment', 'import_id')
+      .select('environment', 'import_id')
+      .max({ end: 'last_at' })) as { environment: string; import_id: number; end: number }[];
+    // what came with it is nearer to it than what else there is
+    const endFor = (source: Own): number | undefined => {
+      const beside = rows.find((row) => row.import_id === source.import_id && row.environment === source.environment);
+      const all = rows.filter((row) => row.environment === source.environment).map((row) => row.end);
+      return beside?.end ?? (all.length > 0 ? Math.max(...all) : undefined);
+    };
     // once: where it still ends in another year then, it does so by what it says itself
     const isNew = ({ hints: { yearBy } }: Own, end: number): boolean => yearBy === undefined || Math.abs(yearBy - end) > APART;
     return lacking.flatMap((source) => {
-      const end = ends.get(source.environment);
+      const end = endFor(source);
       if (end === undefined || !isNew(source, end) || Math.abs(source.last_at! - end) <= APART) return [];
       return [{ id: source.id, hints: { ...source.hints, modified: end + DAY, yearBy: end } }];
     });

@@ -2,7 +2,7 @@ import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api
 import type { FlowRules } from '@fadenweg/core/findings';
 import { MARK } from '@fadenweg/core/path';
 import { isoMicros, LEVELS } from '@fadenweg/core/units';
-import { FLAG, byteOfId } from '../evidence/record-id.ts';
+import { FLAG, byteOfId, timeFrom } from '../evidence/record-id.ts';
 import { strandId, type Named } from '../evidence/identifiers.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
@@ -80,6 +80,7 @@ export class Presenter {
         leg: founder ? 1 : null,
         because: founder ? (row.home === null ? 'carried-over' : 'declared') : null,
         understood: (row.flags & FLAG.understood) !== 0,
+        timeFrom: timeFrom(row.flags, source),
         shortened: (row.flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
         tookMs: row.took === null ? null : row.took / 1000,

@@ -1,3 +1,4 @@
+import { EVIDENCE_END } from '../evidence/sources.ts';
 import type pg from 'pg';
 import type { FlowRules } from '@fadenweg/core/findings';
 import { SPANS, type ComponentSpan } from '../evidence/component-spans.ts';
@@ -7,7 +8,7 @@ const ONCE = `select id, definition ->> 'label' as label from identifier_kind wh
 
 /** What strands are judged by besides what is learned: declared flows, how far the evidence reaches, and the zone in which most of it is told. */
 export async function judgedBy(client: pg.Client) {
-  const evidence = await client.query<{ end: number | null }>('select max(last_at) as end from source');
+  const evidence = await client.query<{ end: number | null }>(EVIDENCE_END);
   const zone = await client.query<{ zone: string }>('select zone from source group by zone order by sum(records) desc, zone limit 1');
   const flows = await client.query<{ definition: FlowRules }>('select definition from flow');
   const once = await client.query<{ id: number; label: string }>(ONCE);

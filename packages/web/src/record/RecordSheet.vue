@@ -113,7 +113,14 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       Its time is put right: the clock of {{ record.host || record.component }} was {{ aheadText(record.correctedByMs) }}.
       <RouterLink :to="{ name: 'sources', query: { tab: 'hosts', host: record.host || record.component } }">How that is known</RouterLink>
     </p>
-    <p v-if="!record.understood" class="note">This record was not understood; it is kept whole.</p>
+    <p v-if="!record.understood" class="note">
+      This record was not understood; it is kept whole.
+      {{
+        record.timeFrom === 'file'
+          ? 'No line of its source tells a time: it stands at the date of the file.'
+          : 'It stands between its neighbours in time.'
+      }}
+    </p>
     <p v-if="record.because === 'carried-over'" class="note">
       Carried over: it names no identifier, but the thread or process that wrote it worked on its strand just then.
     </p>

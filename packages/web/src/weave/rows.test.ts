@@ -24,6 +24,7 @@ const line = (n: number, component: string, step: number, more: Partial<StrandLi
   leg: 1,
   because: null,
   understood: true,
+  timeFrom: 'told',
   shortened: false,
   marks: [],
   tookMs: null,

@@ -12,6 +12,7 @@ export interface Fixed {
   level: LevelName;
   logger: string;
   understood: boolean;
+  timeFrom: 'told' | 'neighbour' | 'file';
   shortened: boolean;
   marks: string[];
 }

@@ -1,6 +1,6 @@
 import { MARK } from '@fadenweg/core/path';
 import { LEVELS, type LevelName } from '@fadenweg/core/units';
-import { FLAG } from '../../evidence/record-id.ts';
+import { FLAG, timeFrom } from '../../evidence/record-id.ts';
 import { strandId, type IdentifierRepository, type Named } from '../../evidence/identifiers.ts';
 import type { Names } from '../../evidence/names.ts';
 import type { RecordRepository } from '../../evidence/records.ts';
@@ -75,6 +75,7 @@ export class LookUp {
         level: LEVELS[level] as LevelName,
         logger,
         understood: (flags & FLAG.understood) !== 0,
+        timeFrom: timeFrom(flags, known),
         shortened: (flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => marks & bit).map(([name]) => name),
       });

@@ -1,6 +1,6 @@
 import { Finder, type Mention } from '@fadenweg/core/identifiers';
 import { MARK, Marker } from '@fadenweg/core/path';
-import { clearDraft, emptyDraft, openReader, sampleOf, type Draft, type Frame, type Place, type RecordReader } from '@fadenweg/core/reading';
+import { clearDraft, emptyDraft, frame, openReader, sampleOf, type Draft, type Frame, type Place, type RecordReader } from '@fadenweg/core/reading';
 import { measuresOf, traitsOf, withMeasures, withoutNames, shapeHash, shapeText } from '@fadenweg/core/shapes';
 import { HomeChooser, LaneFinder } from '@fadenweg/core/stitching';
 import { FLAG, recordId } from '../../evidence/record-id.ts';
@@ -43,6 +43,8 @@ export class BatchBuilder {
   private readonly draft: Draft = emptyDraft();
   private readonly knownShapes = new Set<number>();
   private lastAt: number;
+  /** A record was placed. */
+  private begun: boolean;
   private readonly fieldNames = new Map<string, string>();
   private records: CopyRows;
   private glimpses: CopyRows;
@@ -68,8 +70,8 @@ export class BatchBuilder {
   constructor(
     private readonly job: ReadingJob,
     declarations: Declarations,
-    start: string,
-    whole: boolean,
+    private readonly start: string,
+    private readonly whole: boolean,
   ) {
     this.reader = openReader(job.format, sampleOf(job.path, start, whole), {
       ...job.hints,
@@ -84,6 +86,7 @@ export class BatchBuilder {
     this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
     this.marker = new Marker(declarations.rules);
     this.lastAt = job.state?.lastAt ?? job.hints.modified;
+    this.begun = job.state !== null;
     this.components = new OwnNames(job.componentId);
     this.hosts = new OwnNames(job.hostId);
     this.clocks = new Clocks(declarations.clocks);
@@ -96,8 +99,13 @@ export class BatchBuilder {
     else this.reader.read(frame.text, draft);
     // blank lines before the first record belong to none
     if (draft.framing || (draft.message.length < 20 && !draft.understood && frame.text.trim() === '')) return;
-    if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;
-    else {
+    if (draft.at >= EARLIEST && draft.at < LATEST) {
+      this.lastAt = draft.at;
+      this.begun = true;
+    } else {
+      // it stands between its neighbours: before the first that tells a time, where it begins the source
+      if (!this.begun) this.lastAt = this.firstTold() ?? this.lastAt;
+      this.begun = true;
       draft.at = this.lastAt;
       draft.understood = false;
     }
@@ -125,6 +133,21 @@ export class BatchBuilder {
     if (at < this.firstAt) this.firstAt = at;
     if (at > this.latestAt) this.latestAt = at;
     this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape, shift);
+  }
+
+  /** The first time that the source's beginning tells, null where it tells none. */
+  private firstTold(): number | null {
+    const { job, start, whole } = this;
+    const reader = openReader(job.format, sampleOf(job.path, start, whole), { ...job.hints, zone: job.zone });
+    const draft = emptyDraft();
+    let first: number | null = null;
+    frame(Buffer.from(start), { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text, cut }) => {
+      if (first !== null || cut) return;
+      clearDraft(draft);
+      reader.read(text, draft);
+      if (draft.understood && draft.at >= EARLIEST && draft.at < LATEST) first = draft.at;
+    });
+    return first;
   }
 
   /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
