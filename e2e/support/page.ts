@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import type { Browser } from './browser.ts';
 
 const PATIENCE = 30_000;
 
@@ -87,5 +88,14 @@ export class Page {
       rules,
     )) as { id: string; nodes: string[] }[];
     return found.map((one) => `${one.id}: ${one.nodes.slice(0, 3).join(' | ')}`);
+  }
+  /** All rules in the light theme, and those of colours in the dark one, of the page as it stands: the theme changes under it. */
+  async violationsInBoth(browser: Pick<Browser, 'theme'>): Promise<string[]> {
+    await browser.theme('light');
+    const light = await this.violations('all');
+    await browser.theme('dark');
+    const dark = await this.violations('colours');
+    await browser.theme('light');
+    return [...light.map((one) => `light ${one}`), ...dark.map((one) => `dark ${one}`)];
   }
 }

@@ -20,6 +20,8 @@ export interface IdentifierKind {
   supplied?: boolean;
   /** Nobody declared it: it was found in the data, by these figures. */
   discovered?: KindEvidence | null;
+  /** It holds only there, since it was found in their data alone; left out it holds everywhere. */
+  environments?: string[];
   /** It was a link, but joined too much to tell transactions apart: it is shared since, until somebody lets it tie again. */
   guarded?: KindGuard | null;
   /** Somebody let it tie although it joins much. */

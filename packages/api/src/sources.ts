@@ -13,6 +13,9 @@ export interface SourceInfo {
   zone: string;
   /** The times state their offset; or the zone was given with the import, guessed from what other sources say, or set by hand. */
   zoneBy: 'stated' | 'given' | 'guessed' | 'set';
+  /** How its dates in numbers are read where they may be read otherwise too, and how that came; null where they leave no choice. */
+  dateOrder: 'day-first' | 'month-first' | 'year-first' | null;
+  dateOrderBy: 'guessed' | 'neighbours' | 'set' | null;
   encoding: string;
   component: string;
   host: string;

@@ -1,14 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { createReadStream } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
-import type { IdentifierKind, ImportInfo, Page } from '@fadenweg/api';
+import type { IdentifierKind, ImportInfo, LogRecord, Page, Summary, WorkInfo } from '@fadenweg/api';
 import { f1, generateHuts, HUT_FLOWS, HUT_KINDS, HUT_MEANINGS, Scoring, type Told, type Truth } from '@fadenweg/standin';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
-import { startSystem, type System } from './testing/system.ts';
+import { all, startSystem, type System } from './testing/system.ts';
 
 /** A world of which only the bookings are declared: what ties the rest shows in the data. */
 let system: System;
@@ -86,4 +86,47 @@ describe('links that nobody declared', () => {
     expect(now.find((kind) => kind.name === request!.name)).toMatchObject({ label: 'request' });
     expect(now.filter((kind) => kind.discovered).map((kind) => kind.patterns)).toEqual([['L-\\w{7}']]);
   }, 120_000);
+});
+
+describe('what is found in one environment', () => {
+  const textOf = (count: number, order: boolean): string =>
+    Array.from({ length: count }, (_, i) => {
+      const at = new Date(Date.UTC(2026, 10, 24, 8) + i * 700).toISOString();
+      const [call, step] = [Math.floor(i / 3), i % 3];
+      return `${at} INFO ${['taken', 'priced', 'stored'][step]} zq-${(call * 7919 + 4_000_000).toString(36)}x${order && step === 0 ? ` for LX-${300_000 + call}` : ''}`;
+    }).join('\n') + '\n';
+  test('holds there alone, and has nothing read again elsewhere, until somebody confirms it', async () => {
+    const own = await startSystem();
+    try {
+      const bring = async (environment: string, name: string, text: string): Promise<void> => {
+        const file = join(own.folder, `${environment}-${name}`);
+        await writeFile(file, text);
+        const done = await own.bring([{ file, path: `${name}/${name}.log`, size: Buffer.byteLength(text), modified: 0 }], {
+          environment,
+          zone: 'UTC',
+        });
+        expect(done).toMatchObject({ state: 'done', errors: [] });
+      };
+      const rereadings = async (): Promise<number> =>
+        (await own.get<Page<WorkInfo>>('/work?state=done&limit=200')).items.filter((one) => one.kind === 'read-again').length;
+      const kindsOf = (): Promise<Page<IdentifierKind>> => own.get<Page<IdentifierKind>>('/identifier-kinds');
+      const kind = { name: 'order', label: 'order', role: 'business', patterns: ['LX-\\d{6}'], fields: [] };
+      await call(`${own.url}/api/identifier-kinds`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(kind) });
+      await bring('large', 'desk', textOf(6000, false));
+      const before = await rereadings();
+      await bring('small', 'shop', textOf(1500, true));
+      const found = (await kindsOf()).items.filter((one) => one.discovered);
+      expect(found.map((one) => one.environments)).toEqual([['small']]);
+      const named = async (environment: string): Promise<number> =>
+        (await all<LogRecord>(own, `/records?environment=${environment}`)).filter((one) => one.identifiers.some(({ kind: name }) => name === found[0]!.name)).length; // prettier-ignore
+      expect([await named('small'), await named('large')]).toEqual([1500, 0]);
+      expect((await rereadings()) - before).toBe(1); // that of the small one
+      const { discovered: _discovered, environments: _environments, ...confirmed } = found[0]!;
+      await call(`${own.url}/api/identifier-kinds/${confirmed.name}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(confirmed) }); // prettier-ignore
+      while (!(await own.get<Summary>('/summary')).still) await new Promise((resolve) => setTimeout(resolve, 100));
+      expect([await named('small'), await named('large')]).toEqual([1500, 6000]);
+    } finally {
+      await own.stop();
+    }
+  });
 });

@@ -140,3 +140,42 @@ describe('a record whose time is not understood', () => {
     expect(environments.filter((one) => ['banner', 'notes'].includes(one.name)).map((one) => one.to?.slice(0, 10))).toEqual(['2026-03-02', '2026-03-03']); // prettier-ignore
   });
 });
+
+describe('dates in numbers that may be read in two orders', () => {
+  const slashed = (first: number, second: number, what = 'taken'): string => Array.from({ length: 30 }, (_, i) => `${two(first)}/${two(second)}/26 ${clock(i)} INFO order ${order(i)} ${what}`).join('\n') + '\n'; // prettier-ignore
+  const two = (value: number): string => String(value).padStart(2, '0');
+  const telling = (month: number, day: number): string => Array.from({ length: 30 }, (_, i) => `2026-${two(month)}-${two(day)}T${clock(i)}Z INFO order ${order(i)} sent on`).join('\n') + '\n'; // prettier-ignore
+  const sourceOf = async (environment: string): Promise<SourceInfo> =>
+    (await system.get<Page<SourceInfo>>('/sources')).items.find((one) => one.environment === environment && /desk/.test(one.path))!;
+
+  test('are read as they fall together with what came with them, whichever order that is', async () => {
+    for (const [environment, month, day, first, second] of [
+      ['march', 3, 10, 10, 3],
+      ['october', 10, 3, 10, 3],
+    ] as const) {
+      await bring(
+        [
+          { path: 'desk/desk.log', text: slashed(first, second, environment), modified: Date.UTC(2026, 10, 30) },
+          { path: 'send/send.log', text: telling(month, day), modified: Date.UTC(2026, 10, 30) },
+        ],
+        environment,
+      );
+      expect((await sourceOf(environment)).from?.slice(0, 10)).toBe(`2026-${two(month)}-${two(day)}`);
+    }
+  });
+
+  test('are told to be guessed where nothing says which is right, and set by a person who knows', async () => {
+    await bring([{ path: 'desk/desk.log', text: slashed(8, 4), modified: Date.UTC(2026, 10, 30) }], 'alone');
+    const guessed = await sourceOf('alone');
+    expect(guessed).toMatchObject({ dateOrderBy: 'guessed' });
+    const other = guessed.dateOrder === 'day-first' ? 'month-first' : 'day-first';
+    const change = { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ dateOrder: other }) };
+    expect((await fetch(`${system.url}/api/sources/${guessed.id}`, change)).status).toBe(202);
+    while ((await sourceOf('alone')).state !== 'done') await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await sourceOf('alone')).toMatchObject({ dateOrder: other, dateOrderBy: 'set' });
+    expect((await sourceOf('alone')).from?.slice(0, 10)).toBe(other === 'day-first' ? '2026-04-08' : '2026-08-04');
+    // and what is told by the dates themselves is not guessed
+    await bring([{ path: 'desk/desk.log', text: slashed(8, 24), modified: Date.UTC(2026, 10, 30) }], 'sure');
+    expect(await sourceOf('sure')).toMatchObject({ dateOrderBy: null });
+  });
+});

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { dateOrder, dayNumber, isWeekday, monthOf } from './calendar.ts';
+import { dateOrder, dateOrderOf, dayNumber, isWeekday, monthOf, readInOrder } from './calendar.ts';
 
 const DAY = 86_400_000;
 const date = fc.date({ min: new Date('1900-01-01T00:00:00Z'), max: new Date('2199-12-31T00:00:00Z'), noInvalidDate: true });
@@ -58,5 +58,31 @@ describe('the calendar', () => {
     expect(dateOrder('03-01 08:00:00\n03-02 08:00:00\n03-03 08:00:00', at)).toBe('month-first');
     // pairs of numbers count only where no whole dates are
     expect(dateOrder('24.11.2026 10:00:00 moved from 11/25 10:00:00', at)).toBe('day-first');
+  });
+});
+
+describe('an order that is guessed', () => {
+  const modified = Date.UTC(2026, 10, 24) * 1000;
+  test('is certain where no other one fits, or both come to the same', () => {
+    expect(dateOrderOf('24/11/26 10:00:00 x', modified)).toEqual({ order: 'day-first', certain: true });
+    expect(dateOrderOf('03.10.26 10:00:00 x', modified)).toEqual({ order: 'day-first', certain: true });
+    expect(dateOrderOf('10/03/26 10:00:00 x', modified)?.certain).toBe(false);
+    expect(dateOrderOf('order LX-1 taken', modified)).toBeNull();
+  });
+
+  test('gives back what was written, whichever other order it is read in, and none where that is no date', () => {
+    const orders = fc.constantFrom('day-first' as const, 'month-first' as const, 'year-first' as const);
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 20_000 }), fc.nat(86_399), orders, orders, (day, second, read, other) => {
+        const at = (dayNumber(2001, 1, 1) + (day % 9000)) * 86_400_000_000 + second * 1_000_000;
+        const turned = readInOrder(at, read, other);
+        if (Number.isNaN(turned)) return;
+        expect(((turned % 86_400_000_000) + 86_400_000_000) % 86_400_000_000).toBe(second * 1_000_000);
+        const date = new Date(turned / 1000);
+        if (date.getUTCDate() <= 28) expect(readInOrder(turned, other, read)).toBe(at);
+      }),
+    );
+    expect(readInOrder(Date.UTC(2026, 10, 24) * 1000, 'day-first', 'month-first')).toBeNaN();
+    expect(readInOrder(Date.UTC(2026, 2, 10, 7) * 1000, 'day-first', 'month-first')).toBe(Date.UTC(2026, 9, 3, 7) * 1000);
   });
 });

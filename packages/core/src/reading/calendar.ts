@@ -51,6 +51,8 @@ export type DateOrder = 'day-first' | 'month-first' | 'year-first';
 const NUMERIC = /(?<![\d./-])(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?=,? +\d{1,2}:\d\d|[T:]\d\d:\d\d)/g;
 /** The same behind its clock. */
 const BEHIND = /:\d\d(?:[.,]\d{1,9})? (\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})(?!\d)/g;
+/** Days after which a date is far from that of its file. */
+const FAR = 400;
 /** Month and day before a clock, without a year. */
 const YEARLESS = /(?<![\d./:-])(\d{2})([/-])(\d{2})(?= \d\d:\d\d:\d\d)/g;
 
@@ -59,9 +61,9 @@ const YEARLESS = /(?<![\d./:-])(\d{2})([/-])(\d{2})(?= \d\d:\d\d:\d\d)/g;
  * with points are day-first, and of the others those readings count that run on in small steps, then those that lie nearest to the source's date.
  *
  * @param modified when the source was last written, in microseconds
- * @returns null where there are no such dates
+ * @returns null where there are no such dates; certain where no other order fits all of them
  */
-export function dateOrder(text: string, modified: Microseconds): DateOrder | null {
+export function dateOrderOf(text: string, modified: Microseconds): { order: DateOrder; certain: boolean } | null {
   const votes: Record<DateOrder, number> = { 'day-first': 0, 'month-first': 0, 'year-first': 0 };
   const steps: Record<DateOrder, number> = { 'day-first': 0, 'month-first': 0, 'year-first': 0 };
   const before: Record<DateOrder, number> = { 'day-first': NaN, 'month-first': NaN, 'year-first': NaN };
@@ -89,7 +91,26 @@ export function dateOrder(text: string, modified: Microseconds): DateOrder | nul
   if (dates === 0) return null;
   const most = Math.max(...Object.values(votes));
   const possible = (Object.keys(votes) as DateOrder[]).filter((order) => votes[order] === most);
-  if (points > dates / 2 && possible.includes('day-first')) return 'day-first';
+  if (points > dates / 2 && possible.includes('day-first')) return { order: 'day-first', certain: true };
   const distance = (order: DateOrder): number => Math.abs(before[order] - modified / 86_400_000_000);
-  return possible.sort((a, b) => steps[a] - steps[b] || distance(a) - distance(b))[0]!;
+  const [order] = possible.sort((a, b) => steps[a] - steps[b] || distance(a) - distance(b));
+  // a day and a month that are the same number are read alike either way
+  // nor does an order count that leads years away from the date of the file, where this one does not
+  const isFar = (one: DateOrder): boolean => distance(one) > FAR && distance(order!) <= FAR;
+  return { order: order!, certain: possible.every((one) => one === order || before[one] === before[order!] || isFar(one)) };
+}
+export const dateOrder = (text: string, modified: Microseconds): DateOrder | null => dateOrderOf(text, modified)?.order ?? null;
+
+/**
+ * A moment whose date was read in one order, as it is in another.
+ *
+ * @returns NaN where that order makes no date of it
+ */
+export function readInOrder(at: Microseconds, read: DateOrder, other: DateOrder): Microseconds {
+  const date = new Date(at / 1000);
+  const [y, m, d] = [date.getUTCFullYear() % 100, date.getUTCMonth() + 1, date.getUTCDate()];
+  const [a, b, c] = read === 'day-first' ? [d, m, y] : read === 'month-first' ? [m, d, y] : [y, m, d];
+  const [year, month, day] = other === 'day-first' ? [c, b, a] : other === 'month-first' ? [c, a, b] : [a, b, c];
+  if (month < 1 || month > 12 || day < 1 || day > 31) return NaN;
+  return dayNumber(2000 + year, month, day) * 86_400_000_000 + (at - dayNumber(date.getUTCFullYear(), m, d) * 86_400_000_000);
 }

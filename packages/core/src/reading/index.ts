@@ -4,7 +4,7 @@ export { clearDraft, emptyDraft } from './types.ts';
 export { decode, guessEncoding, looksBinary, type Encoding } from './encoding.ts';
 export { frame, LONGEST_RECORD, type Frame, type Place } from './framing.ts';
 export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess } from './registry.ts';
-export { dateOrder, type DateOrder } from './calendar.ts';
+export { dateOrder, dateOrderOf, readInOrder, type DateOrder } from './calendar.ts';
 export { quartersLater, shiftOf, zoneFor, type FirstMention } from './zone-guess.ts';
 export { isZone, zoneClock } from './zones.ts';
 export { lineStarts } from './lines.ts';

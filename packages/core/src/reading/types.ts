@@ -68,6 +68,8 @@ export interface ReadingHints {
   modified: Microseconds;
   /** How dates in numbers alone are to be read; day-first where nothing is known. */
   dateOrder?: DateOrder;
+  /** Another order fits its dates too: it was guessed, taken from the neighbours, or set by a person. */
+  orderBy?: 'guessed' | 'neighbours' | 'set';
   /** Days since 1970 of the first record, in local time, for times that are a clock alone. */
   firstDay?: number;
   /** Times carry no offset, so that the zone counts; no year, so that the source's date counts. */

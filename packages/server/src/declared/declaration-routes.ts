@@ -6,7 +6,7 @@ import type { Access } from '../platform/access.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { name } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
-import type { DeclarationRepository } from './declarations.ts';
+import { holdsIn, type DeclarationRepository } from './declarations.ts';
 import type { Reread } from '../evidence/reread.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { StrandRepository } from '../weaving/strand-rows.ts';
@@ -30,6 +30,7 @@ const kindBody = Joi.object({
   supplied: Joi.boolean().strip(),
   // whoever saves it stands for it from now on
   discovered: Joi.any().strip(),
+  environments: Joi.any().strip(),
   guarded: Joi.any().strip(),
   trusted: Joi.any().strip(),
   once: Joi.boolean(),
@@ -144,6 +145,13 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     await declarations.saveKind(trusted ? { ...kind, trusted } : kind, access);
     // what it is found by is looked for everywhere; what becomes of it concerns only where it was found
     if (!before || !isFoundBy(before, kind)) return { ...kind, ...(await readAgain(underWay, undefined, true)) };
+    // what was discovered in one environment holds everywhere from now on: it is looked for where it was not
+    if (before.environments) {
+      const all = await sources.sources();
+      const lacking = all.filter(({ environment }) => !holdsIn(before, environment)).map(({ id }) => id);
+      const touched = findsTheSame(before, kind) ? lacking : [...lacking, ...(await sources.withKinds([before.id]))];
+      if (touched.length + underWay.length > 0) return { ...kind, ...(await readAgain(underWay, touched)) };
+    }
     if (before.leaseMs !== kind.leaseMs && onlyLeased(before, kind)) {
       await weaving.ask(true, true, 'a lease has changed');
       return { ...kind, sourcesReadAgain: 0 };

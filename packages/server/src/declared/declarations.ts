@@ -14,6 +14,10 @@ export interface StoredKind extends IdentifierKind {
   id: number;
 }
 
+/** Whether a kind is looked for in the logs of an environment. */
+export const holdsIn = ({ environments }: Pick<IdentifierKind, 'environments'>, environment: string): boolean =>
+  environments?.includes(environment) ?? true;
+
 /** Declarations are asked for by every look-up and change rarely: they are kept until they do, the same for all. A failed read is not kept. */
 export class KnownDeclarations {
   private kept: { kinds?: Promise<StoredKind[]>; flows?: Promise<FlowWithUsual[]> } = {};
@@ -132,11 +136,16 @@ export class DeclarationRepository {
     });
   }
 
-  async forReading(): Promise<Declarations> {
-    const kinds = await this.kinds();
+  /** @returns by environment: what was discovered in one concerns no other */
+  async forReading(): Promise<(environment: string) => Declarations> {
+    const all = await this.kinds();
+    const rules = await this.meanings();
     const clocks = (await new ClockRepository(this.db).all())
       .map((clock) => ({ host: clock.host, component: clock.component, spans: spansOf(clock) }))
       .filter(({ spans }) => isAmiss(spans));
-    return { kinds, kindIds: kinds.map((kind) => kind.id), rules: await this.meanings(), clocks };
+    return (environment) => {
+      const kinds = all.filter((kind) => holdsIn(kind, environment));
+      return { kinds, kindIds: kinds.map((kind) => kind.id), rules, clocks };
+    };
   }
 }

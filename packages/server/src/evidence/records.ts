@@ -113,7 +113,15 @@ export class RecordRepository {
   }
 
   /** Records of a window, oldest or newest first, behind a cursor. */
-  list(from: number, to: number, order: 'asc' | 'desc', after: Cursor | null, limit: number): Promise<RecordRow[]> {
+  /** @param sources only of these, null for all */
+  private list(
+    from: number,
+    to: number,
+    order: 'asc' | 'desc',
+    after: Cursor | null,
+    limit: number,
+    sources: readonly number[] | null,
+  ): Promise<RecordRow[]> {
     const query = this.db<RecordRow>('record')
       .where('at', '>=', from)
       .where('at', '<', to)
@@ -123,6 +131,7 @@ export class RecordRepository {
       ])
       .limit(limit)
       .select(RECORD.names);
+    if (sources) void query.whereRaw('source_id = any(?)', [[...sources]]);
     if (after) void query.whereRaw(`(at, id) ${order === 'asc' ? '>' : '<'} (?, ?)`, [after.at, after.id]);
     return query;
   }
@@ -291,15 +300,17 @@ export class RecordRepository {
   }
 
   /** Records of a few stretches spread over what is loaded: neighbours in time, so that what recurs is seen. */
-  async samples(stretches: number, each: number): Promise<RecordRow[]> {
-    const bounds = await this.db('record').min<{ low: number | null }[]>({ low: 'at' }).max({ high: 'at' });
+  async samples(stretches: number, each: number, environment?: string): Promise<RecordRow[]> {
+    const among = environment === undefined ? {} : { environment };
+    const bounds = await this.db('source').where(among).min<{ low: number | null }[]>({ low: 'first_at' }).max({ high: 'last_at' });
     const { low, high } = bounds[0] as unknown as { low: number | null; high: number | null };
+    const sources: number[] | null = environment === undefined ? null : await this.db('source').where(among).pluck('id');
     if (low === null || high === null) return [];
     const rows: RecordRow[] = [];
     let reached = -Infinity;
     for (let i = 0; i < stretches; i++) {
       const from = Math.max(reached, Math.floor(low + ((high - low) * (i + 0.5)) / stretches - (i === 0 ? (high - low) / stretches / 2 : 0)));
-      const found = await this.list(from, high + 1, 'asc', null, each);
+      const found = await this.list(from, high + 1, 'asc', null, each, sources);
       rows.push(...found);
       if (found.length > 0) reached = found[found.length - 1]!.at + 1;
     }

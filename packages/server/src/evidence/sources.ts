@@ -79,7 +79,7 @@ export type FamilyRow = Pick<
   | 'error'
   | 'import_id'
   | 'state'
-> & { parts: number; lacks_zone: boolean };
+> & { parts: number; lacks_zone: boolean; order_by: string | null; date_order: string | null };
 /** Of sources that tell times; where none does, of all: those stand at the dates of their files, which say little. */
 const told = (of: string): string => `coalesce(${of} filter (where understood > 0), ${of})`;
 /** Until when the sources speak. */
@@ -98,7 +98,7 @@ export class SourceRepository {
     const { rows } = await this.db.raw<{ rows: FamilyRow[] }>(
       `select min(id)::int as id, case when count(*) = 1 then min(path) else family end as path, count(*)::int as parts,
           (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone, (array_agg(zone_by order by id))[1] as zone_by,
-          bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone,
+          bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone, (array_agg(hints->>'orderBy' order by id))[1] as order_by, (array_agg(hints->>'dateOrder' order by id))[1] as date_order,
           (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
           environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(understood)::bigint as understood,
           min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,
@@ -293,19 +293,20 @@ export class SourceRepository {
     return rows.map((row) => row.source_id);
   }
 
-  /** Sources that are read and hold a text that a pattern finds, or a field of a name. */
-  async naming(patterns: readonly string[], fields: readonly string[]): Promise<number[]> {
+  /** Sources of an environment that are read and hold a text that a pattern finds, or a field of a name. */
+  async naming(patterns: readonly string[], fields: readonly string[], environment: string): Promise<number[]> {
     const texts = patterns.map((pattern) => `(?:${pattern})`).join('|');
+    const own: number[] = await this.db('source').where({ environment }).pluck('id');
     const names = fields.map((field) => `%${field.replace(/[%_\\]/g, '\\$&')}":%`);
     const { rows } = await patiently(this.db, (trx) =>
       trx.raw<{ rows: { source_id: number }[] }>(
         // the records once, whatever is known of these tables: joined to the sources, they were gone through for each of these
-        `select distinct source_id from record where attributes::text like any(?) ${patterns.length > 0 ? 'or message ~ ? or attributes::text ~ ?' : ''}`,
-        [names, ...(patterns.length > 0 ? [texts, texts] : [])],
+        `select distinct source_id from record where source_id = any(?) and (attributes::text like any(?) ${patterns.length > 0 ? 'or message ~ ? or attributes::text ~ ?' : ''})`,
+        [own, names, ...(patterns.length > 0 ? [texts, texts] : [])],
       ),
     );
     const ids = rows.map((row) => row.source_id);
-    return this.db('source').whereIn('id', ids).where('state', 'done').pluck('id');
+    return this.db('source').whereIn('id', ids).where({ state: 'done', environment }).pluck('id');
   }
 
   /** Takes out what was read from sources; their kept bytes stay, and they can be read again from the beginning. */

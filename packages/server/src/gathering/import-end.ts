@@ -172,7 +172,9 @@ export class ImportEnd {
   private async discovered(importId: number, waiting = true): Promise<boolean> {
     if ((await this.rows.sums(importId)).records < FEWEST) return false;
     try {
-      const ids = await this.looks.discovery.run(this.does.due);
+      const ids: number[] = [];
+      for (const environment of await this.environmentsFor(importId, waiting))
+        ids.push(...(await this.looks.discovery.run(environment, this.does.due)));
       if (ids.length > 0) {
         if (waiting) await this.sources.readFor(ids, importId);
         await this.does.readAgain(ids);
@@ -183,6 +185,12 @@ export class ImportEnd {
       await this.does.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
       return false;
     }
+  }
+
+  /** That of the import; what is looked for once more, for nobody in particular, is looked for everywhere. */
+  private async environmentsFor(importId: number, waiting: boolean): Promise<string[]> {
+    if (!waiting) return (await this.sources.environments()).map((one) => one.name);
+    return [...new Set((await this.sources.sources({ read_for: importId })).map((source) => source.environment))];
   }
 
   /** Links that join too much lose their tie: what names them is read again. */

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { KeptWhole, OriginalLines, Page, SourceInfo } from '@fadenweg/api';
-import { FORMATS, isZone } from '@fadenweg/core/reading';
+import { FORMATS, isZone, type DateOrder } from '@fadenweg/core/reading';
 import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Pieces } from '../platform/http/leaving.ts';
@@ -18,6 +18,7 @@ const lineNumber = Joi.number()
   .max(2 ** 31 - 1);
 interface Change {
   format?: string;
+  dateOrder?: DateOrder;
   zone?: string;
   component?: string;
   host?: string;
@@ -36,6 +37,8 @@ export function sourceRoutes(
     confidence: row.confidence,
     zone: row.zone,
     zoneBy: row.lacks_zone ? row.zone_by : 'stated',
+    dateOrder: row.order_by === null ? null : (row.date_order as DateOrder),
+    dateOrderBy: row.order_by as SourceInfo['dateOrderBy'],
     encoding: row.encoding,
     component: names.component(row.component_id),
     host: names.host(row.host_id),
@@ -92,7 +95,15 @@ export function sourceRoutes(
       async run({ params }): Promise<Page<SourceInfo>> {
         await find(params.id);
         return {
-          items: (await sources.partsOf(params.id)).map((row) => info({ ...row, parts: 1, lacks_zone: row.hints.lacksZone ?? false })),
+          items: (await sources.partsOf(params.id)).map((row) =>
+            info({
+              ...row,
+              parts: 1,
+              lacks_zone: row.hints.lacksZone ?? false,
+              order_by: row.hints.orderBy ?? null,
+              date_order: row.hints.dateOrder ?? null,
+            }),
+          ),
           next: null,
         };
       },
@@ -169,6 +180,7 @@ export function sourceRoutes(
       status: 202,
       body: Joi.object({
         format: Joi.string().valid(...FORMATS),
+        dateOrder: Joi.string().valid('day-first', 'month-first', 'year-first'),
         zone: Joi.string().max(60),
         component: Joi.string().trim().min(1).max(60),
         host: Joi.string().trim().allow('').max(80),
@@ -186,9 +198,12 @@ export function sourceRoutes(
         if (body.component !== undefined)
           Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });
         if (body.host !== undefined) Object.assign(change, { host_id: await names.idOf('host', body.host), host_fixed: body.host !== '' });
-        const parts = (await sources.partsOf(row.id)).map((part) => part.id);
+        const own = await sources.partsOf(row.id);
+        const parts = own.map((part) => part.id);
         await imports.due(parts);
-        await sources.change(parts, change);
+        if (Object.keys(change).length > 0) await sources.change(parts, change);
+        const { dateOrder } = body;
+        if (dateOrder !== undefined) for (const { id, hints } of own) await sources.change(id, { hints: { ...hints, dateOrder, orderBy: 'set' } });
         await imports.readAgain(parts);
         return info(await find(row.id));
       },

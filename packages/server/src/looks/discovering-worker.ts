@@ -10,13 +10,15 @@ const ROUNDS = 3;
 export interface DiscoveringData {
   databaseUrl: string;
   kinds: IdentifierKind[];
+  /** Only what was written there is looked at. */
+  environment: string;
 }
 
 /** Finds links that nobody declared in samples of the records. */
-const { databaseUrl, kinds } = workerData as DiscoveringData;
+const { databaseUrl, kinds, environment } = workerData as DiscoveringData;
 const db = connect(databaseUrl);
 try {
-  const rows = await sampledRows(new RecordRepository(db));
+  const rows = await sampledRows(new RecordRepository(db), environment);
   const all = [...kinds];
   const found: Discovered[] = [];
   for (let round = 0; round < ROUNDS; round++) {

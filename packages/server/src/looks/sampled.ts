@@ -6,8 +6,8 @@ import type { RecordRow } from '../evidence/record-layout.ts';
 const STRETCHES = 10;
 const EACH = 2500;
 
-/** Records in stretches that follow each other in time, so that values can recur. */
-export const sampledRows = (records: RecordRepository): Promise<RecordRow[]> => records.samples(STRETCHES, EACH);
+/** Records in stretches that follow each other in time, so that values can recur; of one environment, where it is named. */
+export const sampledRows = (records: RecordRepository, environment?: string): Promise<RecordRow[]> => records.samples(STRETCHES, EACH, environment);
 
 /** The same as the search for identifiers sees them, with the values that kinds find: readers find them in all of a record's text, also where that became fields. */
 export function knownIn(rows: readonly RecordRow[], kinds: IdentifierKind[], component: (id: number) => string): SuggestRecord[] {

@@ -1,10 +1,11 @@
-import { quartersLater, shiftOf, zoneFor, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
+import { quartersLater, readInOrder, shiftOf, zoneFor, type DateOrder, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
 const DAY = 86_400_000_000;
 /** Sources that end further apart are of different years. */
 const APART = 0.6 * 365 * DAY;
+const ORDERS: readonly DateOrder[] = ['day-first', 'month-first', 'year-first'];
 /** Pairs of mentions are counted up to this distance. */
 const FARTHEST = 15 * 3_600_000_000;
 /** So many mentions are compared at most, about. */
@@ -29,10 +30,10 @@ export class SourceTimes {
   async better(importId: number): Promise<BetterTimes[]> {
     const environments: string[] = await this.db('source').where({ import_id: importId }).distinct('environment').pluck('environment');
     const own = await this.given(environments);
-    const years = await this.years(own);
-    // a zone is looked for where the year is right
-    const zones = await this.zones(own.filter((source) => !years.some((one) => one.id === source.id)));
-    return [...years, ...zones];
+    const days = [...(await this.years(own)), ...(await this.orders(own))];
+    // a zone is looked for where the day is right
+    const zones = await this.zones(own.filter((source) => !days.some((one) => one.id === source.id)));
+    return [...days, ...zones];
   }
 
   /** The same of all sources, for zones alone: identifiers that were declared later tell more. */
@@ -43,7 +44,9 @@ export class SourceTimes {
   private given(environments: readonly string[] | null): Promise<Own[]> {
     const query = this.db('source')
       .where({ state: 'done', zone_by: 'given' })
-      .whereRaw(`(coalesce((hints->>'lacksZone')::boolean, false) or coalesce((hints->>'lacksYear')::boolean, false))`)
+      .whereRaw(
+        `(coalesce((hints->>'lacksZone')::boolean, false) or coalesce((hints->>'lacksYear')::boolean, false) or hints->>'orderBy' = 'guessed')`,
+      )
       .whereNotNull('first_at')
       .orderBy('records', 'desc')
       .limit(MOST_SOURCES)
@@ -75,6 +78,32 @@ export class SourceTimes {
       const end = endFor(source);
       if (end === undefined || !isNew(source, end) || Math.abs(source.last_at! - end) <= APART) return [];
       return [{ id: source.id, hints: { ...source.hints, modified: end + DAY, yearBy: end } }];
+    });
+  }
+
+  /** Dates that may be read in two orders are read in the one in which they fall together with what came with them, or else with what is there. Asked once. */
+  private async orders(own: readonly Own[]): Promise<BetterTimes[]> {
+    const open = own.filter((source) => source.hints.orderBy === 'guessed');
+    if (open.length === 0) return [];
+    const sure: Pick<Own, 'import_id' | 'environment' | 'first_at' | 'last_at'>[] = await this.db('source')
+      .whereIn('environment', [...new Set(open.map((source) => source.environment))])
+      .where({ state: 'done' })
+      .whereRaw(`coalesce(hints->>'orderBy', '') <> 'guessed' and understood > 0`)
+      .orderBy('id', 'desc')
+      .limit(MOST_SOURCES)
+      .select('import_id', 'environment', 'first_at', 'last_at');
+    return open.flatMap((source) => {
+      const all = sure.filter((one) => one.environment === source.environment);
+      const beside = all.filter((one) => one.import_id === source.import_id);
+      const others = beside.length > 0 ? beside : all;
+      const read = source.hints.dateOrder ?? 'day-first';
+      const overlaps = (order: DateOrder): boolean => {
+        const [from, to] = [source.first_at!, source.last_at!].map((at) => readInOrder(at, read, order)).sort((a, b) => a - b);
+        return others.some((one) => from! <= one.last_at! + DAY && to! >= one.first_at! - DAY);
+      };
+      if (others.length === 0 || overlaps(read)) return [];
+      const better = ORDERS.filter((order) => order !== read && overlaps(order));
+      return better.length === 1 ? [{ id: source.id, hints: { ...source.hints, dateOrder: better[0]!, orderBy: 'neighbours' as const } }] : [];
     });
   }
 

@@ -33,7 +33,9 @@ const roleOf = (kind: Discovered): IdentifierKind['role'] => roles.get(kind.name
       </thead>
       <tbody>
         <tr v-for="kind in kinds" :key="kind.name">
-          <td>{{ kind.label }}</td>
+          <td>
+            {{ kind.label }}<span v-if="kind.environments" class="soft"> in {{ kind.environments.join(', ') }}</span>
+          </td>
           <td class="mono">{{ kind.patterns.length ? kind.patterns.join(' ') : `field ${kind.fields.join(', ')}` }}</td>
           <td class="mono">{{ kind.discovered.examples.slice(0, 2).join('  ') }}</td>
           <td class="number">{{ count(kind.discovered.values) }}</td>

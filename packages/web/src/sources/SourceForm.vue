@@ -12,11 +12,14 @@ const emit = defineEmits<{ changed: []; close: [] }>();
 const zones = Intl.supportedValuesOf('timeZone');
 const values = reactive({
   format: props.source.format,
+  dateOrder: props.source.dateOrder,
   zone: props.source.zone,
   component: props.source.component,
   host: props.source.host,
   environment: props.source.environment,
 });
+/** Orders of dates in numbers, by an example of each. */
+const DATE_ORDERS = { 'day-first': '24/11/26 · day first', 'month-first': '11/24/26 · month first', 'year-first': '26/11/24 · year first' };
 const said = ref('');
 const whole = useRequest([], () => api.get<KeptWhole>(`/sources/${props.source.id}/kept-whole?limit=20`));
 const parts = useRequest([], async () =>
@@ -58,6 +61,13 @@ const again = (): Promise<boolean> =>
           <option v-for="format in FORMATS" :key="format">{{ format }}</option>
         </select></label
       >
+      <label v-if="source.dateOrder"
+        >Dates
+        <select v-model="values.dateOrder" class="input">
+          <option v-for="(words, order) in DATE_ORDERS" :key="order" :value="order">{{ words }}</option>
+        </select></label
+      >
+      <p v-if="source.dateOrderBy === 'guessed'" class="soft">Its dates can be read in another order too, and nothing here tells which is right.</p>
       <label>Component <input v-model="values.component" class="input" maxlength="60" /></label
       ><label>Host <input v-model="values.host" class="input" maxlength="80" /></label
       ><label>Environment <input v-model="values.environment" class="input" maxlength="60" /></label>

@@ -51,7 +51,8 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
             </td>
             <td class="still">
               <template v-if="source.zoneBy === 'stated'"><span class="soft">as written</span></template
-              ><template v-else>{{ source.zone }} <span v-if="source.zoneBy === 'guessed'" class="tag">guessed</span></template>
+              ><template v-else>{{ source.zone }} <span v-if="source.zoneBy === 'guessed'" class="tag">guessed</span></template
+              ><template v-if="source.dateOrderBy === 'guessed'"> <span class="tag">dates guessed</span></template>
             </td>
             <td class="number">{{ count(source.records) }}</td>
             <td class="number" :class="{ some: source.records > source.understood }">{{ count(source.records - source.understood) }}</td>

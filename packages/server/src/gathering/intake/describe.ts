@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { open, type FileHandle } from 'node:fs/promises';
 import {
-  dateOrder,
+  dateOrderOf,
   decode,
   emptyDraft,
   frame,
@@ -94,8 +94,11 @@ async function hintsOf(handle: FileHandle, size: number, about: About): Promise<
   const modified = named === null ? about.modified : Math.min(about.modified, (named + 2) * DAY);
   const hints: ReadingHints = { modified };
   // only dates in numbers need evidence from all over the file
-  if (dateOrder(about.sample.text, modified))
-    hints.dateOrder = dateOrder(about.sample.text + (await slices(handle, size, about.encoding)), modified)!;
+  if (dateOrderOf(about.sample.text, modified)) {
+    const { order, certain } = dateOrderOf(about.sample.text + (await slices(handle, size, about.encoding)), modified)!;
+    hints.dateOrder = order;
+    if (!certain) hints.orderBy = 'guessed';
+  }
   if (lacksDay(about.format, about.sample)) hints.firstDay = named ?? (await firstDay(handle, size, about, hints));
   return hints;
 }

@@ -186,11 +186,11 @@ export class Intake {
   }
 
   private async read(worker: Worker, client: pg.Client, sources: readonly SourceRow[]): Promise<void> {
-    const declarations = await this.declarations.forReading();
+    const declarationsOf = await this.declarations.forReading();
     const jobOf = (source: SourceRow): Extract<ToReader, { type: 'read' }> => ({
       type: 'read',
       databaseUrl: this.url,
-      declarations,
+      declarations: declarationsOf(source.environment),
       job: this.jobOf(source),
     });
     const problems = new Map<number, string>();
