@@ -2,6 +2,7 @@ import type { Reader, RecordReader, ReadingContext, Sample } from './types.ts';
 import { accessLog } from './formats/access-log.ts';
 import { containerLines } from './formats/container-lines.ts';
 import { httpWire } from './formats/http-wire.ts';
+import { journalExport } from './formats/journal-export.ts';
 import { jsonDocuments } from './formats/json-documents.ts';
 import { jsonLines } from './formats/json-lines.ts';
 import { labelled } from './formats/labelled.ts';
@@ -26,6 +27,7 @@ const OF_LINES: readonly Reader[] = [pgCsvlog, pgJsonlog, pgStderr, jsonLines, a
 
 /** Every format that is read. A further one is added here and nowhere else. */
 const READERS: readonly Reader[] = [
+  journalExport,
   containerLines(OF_LINES),
   pgCsvlog,
   pgJsonlog,

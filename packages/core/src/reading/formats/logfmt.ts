@@ -1,5 +1,5 @@
-import type { Draft, Fields, Reader, RecordReader, ReadingContext } from '../types.ts';
-import { keyValues } from '../keyvalues.ts';
+import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from '../types.ts';
+import { fieldValue, keyValues } from '../keyvalues.ts';
 import { levelOf } from '../levels.ts';
 import { isLogger } from '../named-fields.ts';
 import { TimeReader } from '../times.ts';
@@ -19,16 +19,46 @@ export const logfmt: Reader = {
   confidence(sample) {
     const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 200);
     if (lines.length === 0) return 0;
-    const reader = new LogfmtReader({ zone: 'UTC', modified: 0 });
+    const reader = new LogfmtReader({ zone: 'UTC', modified: 0 }, separatorOf(sample));
     const good = lines.filter((line) => /^[\w.@-]+=/.test(line) && reader.covers(line)).length;
     return (good / lines.length) * 0.95;
   },
-  open: (_sample, context) => new LogfmtReader(context),
+  open: (sample, context) => new LogfmtReader(context, separatorOf(sample)),
 };
+
+/** Signs other than blanks that may stand between pairs; then values hold blanks without quotes. */
+const SEPARATORS = [';', '|', '\t', ',', '&'];
+const PAIR = /^\s*[\w.@-]+=/;
+/** What stands between the pairs of nearly all lines, null for blanks. */
+function separatorOf(sample: Sample): string | null {
+  const lines = sample.lines.filter((line) => line.trim() !== '').slice(0, 100);
+  const splits = (line: string, separator: string): boolean => {
+    const parts = cut(line, separator);
+    return parts.length > 1 && parts.every((part) => PAIR.test(part));
+  };
+  return SEPARATORS.find((one) => lines.length > 0 && lines.filter((line) => splits(line, one)).length >= lines.length * 0.9) ?? null;
+}
+/** The parts between separators, those within quotes aside; a last one that is empty is none. */
+function cut(line: string, separator: string): string[] {
+  const parts: string[] = [];
+  let from = 0;
+  let quoted = false;
+  for (let i = 0; i <= line.length; i++) {
+    if (line[i] === '"' && line[i - 1] !== '\\') quoted = !quoted;
+    if (i < line.length && (quoted || line[i] !== separator)) continue;
+    parts.push(line.slice(from, i));
+    from = i + 1;
+  }
+  if (parts.at(-1)!.trim() === '') parts.pop();
+  return parts;
+}
 
 class LogfmtReader implements RecordReader {
   private readonly times: TimeReader;
-  constructor(context: ReadingContext) {
+  constructor(
+    context: ReadingContext,
+    private readonly separator: string | null,
+  ) {
     this.times = new TimeReader(context);
   }
   start(): void {}
@@ -39,14 +69,28 @@ class LogfmtReader implements RecordReader {
 
   covers(line: string): boolean {
     const fields = {};
-    return keyValues(line, fields) >= line.length * 0.8 && this.timeOf(fields) !== null;
+    return this.collect(line, fields, { names: APART, into: fields }) >= line.length * 0.8 && this.timeOf(fields) !== null;
+  }
+
+  /** @returns how many characters the pairs cover */
+  private collect(line: string, fields: Fields, apart: { names: ReadonlySet<string>; into: Fields }): number {
+    if (this.separator === null) return keyValues(line, fields, apart);
+    for (const part of cut(line, this.separator)) {
+      const equals = part.indexOf('=');
+      if (equals < 0) return 0;
+      const name = part.slice(0, equals).trim();
+      const value = part.slice(equals + 1).trim();
+      const bare = value.startsWith('"') && value.endsWith('"') && value.length > 1 ? value.slice(1, -1).replace(/\\(.)/g, '$1') : value;
+      (apart.names.has(name) ? apart.into : fields)[name] = bare === value ? fieldValue(value) : bare;
+    }
+    return line.length;
   }
 
   read(text: string, draft: Draft): void {
     const { fields } = draft;
     const apart: Fields = {};
     const breakAt = text.indexOf('\n');
-    keyValues(breakAt < 0 ? text : text.slice(0, breakAt), fields, { names: APART, into: apart });
+    this.collect(breakAt < 0 ? text : text.slice(0, breakAt), fields, { names: APART, into: apart });
     const time = this.timeOf(apart);
     draft.message = text;
     if (time !== null) {

@@ -21,15 +21,37 @@ export const syslog: Reader = {
     const lines = sample.lines.filter((line) => line !== '' && line[0] !== ' ' && line[0] !== '\t').slice(0, 200);
     if (lines.length === 0) return 0;
     const reader = new SyslogReader({ zone: 'UTC', modified: 0 });
-    return (lines.filter((line) => reader.begins(line)).length / lines.length) * 0.97;
+    const share = lines.filter((line) => reader.begins(line)).length / lines.length;
+    return Math.max(share * 0.97, withoutColon(sample) ? 0.92 : 0);
   },
-  open: (_sample: Sample, context: ReadingContext): RecordReader => new SyslogReader(context),
+  open: (sample: Sample, context: ReadingContext): RecordReader => new SyslogReader(context, withoutColon(sample) ? BARE : OLD),
 };
+/** The same where no colon stands behind the tag. */
+const BARE = /^ ([\p{L}\d_.:-]{1,254}) ([\p{L}_][\p{L}\d_./-]{0,63})(?:\[([^\]\s]{1,32})\])?:? /u;
+/** So few different hosts and tags in so many lines are names, and no words of a message. */
+const FEW = 0.2;
+function withoutColon(sample: Sample): boolean {
+  const lines = sample.lines.filter((line) => line !== '' && line[0] !== ' ' && line[0] !== '\t').slice(0, 200);
+  const times = new TimeReader({ zone: 'UTC', modified: 0 });
+  const heads = lines.flatMap((line) => {
+    const end = times.read(line, PRIORITY.exec(line)?.[0].length ?? 0, 'month-name');
+    const hit = end > 0 && !times.isWhole ? BARE.exec(line.slice(end, end + 400)) : null;
+    return hit && levelOf(hit[1]!) === 0 && levelOf(hit[2]!) === 0 ? [hit] : [];
+  });
+  if (heads.length < 2 || heads.length < lines.length * 0.9 || heads.filter(([all]) => all.endsWith(': ')).length > heads.length / 2) return false;
+  const kinds = (place: number): number => new Set(heads.map((hit) => hit[place])).size;
+  const most = Math.max(1, heads.length * FEW);
+  return kinds(1) <= most && kinds(2) <= most;
+}
 
 class SyslogReader implements RecordReader {
   private readonly times: TimeReader;
   private readonly inner: InnerJson;
-  constructor(context: ReadingContext) {
+  /** @param old what stands between time and message in the old layout */
+  constructor(
+    context: ReadingContext,
+    private readonly old: RegExp = OLD,
+  ) {
     this.times = new TimeReader(context);
     this.inner = new InnerJson(context);
   }
@@ -39,7 +61,7 @@ class SyslogReader implements RecordReader {
     const bare = line.replace(COUNTED, '');
     if (NEW.test(bare)) return true;
     const end = this.oldTime(bare);
-    const hit = end > 0 ? OLD.exec(bare.slice(end, end + 400)) : null;
+    const hit = end > 0 ? this.old.exec(bare.slice(end, end + 400)) : null;
     // a level where the host should be: lines of a program, with its logger before the colon
     return hit !== null && levelOf(hit[1]!) === 0;
   }
@@ -88,7 +110,7 @@ class SyslogReader implements RecordReader {
   private readOld(text: string, draft: Draft): void {
     const end = this.oldTime(text);
     if (end < 0) return;
-    const hit = OLD.exec(text.slice(end, end + 400));
+    const hit = this.old.exec(text.slice(end, end + 400));
     if (!hit) return;
     draft.at = this.times.at;
     const priority = PRIORITY.exec(text);

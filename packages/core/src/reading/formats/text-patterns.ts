@@ -16,7 +16,7 @@ export const LEVELS: readonly Element[] = [
   { source: `([\\w-]{1,40})\\.${WORD}:(?=\\s)`, roles: ['logger', 'level'] },
   { source: `${WORD}(?=[:/\\s|,;[\\]-]|$)[:\\]]?`, roles: ['level'] },
 ];
-export const LETTERS = ['\\[([A-Z])\\]', '([A-Z])(?=[ /|]|\\d|$)'];
+export const LETTERS = ['\\[([A-Z])\\]', '([A-Z])(?=[ /|(]|\\d|$)'];
 export const LEVEL_LETTERS = new Set('TDIWEFV');
 export const SEPARATOR = '(?:(?:-{1,3}|–|—|::?|;|>|=>|,)(?=\\s)|\\|)';
 export const LOGGER =

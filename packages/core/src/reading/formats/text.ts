@@ -141,11 +141,18 @@ export class TextReader implements RecordReader {
         return record.slice(breakAt + 1 + hit![0].length);
       }
     }
-    const head = readHead(line, this.layout?.behind ?? null, draft);
+    const head = withPhrase(line, readHead(line, this.layout?.behind ?? null, draft));
     const angles = head > 0 && record.charCodeAt(from) === 62 && record.charCodeAt(pos + head) !== 10;
     if (angles) return record.slice(pos + head).replace(/^\s*<([^\n]*?)>? *(?=\n|$)/, '$1');
     return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—>]{1,3}[ \t])+/, '');
   }
+}
+/** “Fatal error: …”: a level that is the first word of what is said stays in it, and can be searched for. */
+function withPhrase(line: string, head: number): number {
+  const next = head > 0 ? /^[ \t]*(\p{L}{3,14}):/u.exec(line.slice(head, head + 30)) : null;
+  if (!next || levelOf(next[1]!) === 0) return head;
+  const word = /(\p{L}+)[ \t]*$/u.exec(line.slice(0, head));
+  return word && levelOf(word[1]!) > 0 ? word.index : head;
 }
 const LEVEL = ['level', 'lvl', 'severity'];
 /** A line that is pairs alone behind its time: they tell level and message. */

@@ -4,6 +4,7 @@ import { DOCUMENT_SAMPLES } from './samples-documents.ts';
 import { CONTAINER_SAMPLES } from './samples-containers.ts';
 import { HEAD_SAMPLES } from './samples-heads.ts';
 import { NAMED_SAMPLES } from './samples-named.ts';
+import { ODD_HEAD_SAMPLES } from './samples-odd-heads.ts';
 import { PROGRAM_SAMPLES } from './samples-programs.ts';
 import { REQUEST_SAMPLES } from './samples-requests.ts';
 import { SERVER_SAMPLES } from './samples-servers.ts';
@@ -200,4 +201,5 @@ export const SAMPLES: ReadingSample[] = [
   ...CONTAINER_SAMPLES,
   ...DOCUMENT_SAMPLES,
   ...NAMED_SAMPLES,
+  ...ODD_HEAD_SAMPLES,
 ];
