@@ -272,7 +272,7 @@ describe('following the lens works’ morning', () => {
     expect(await system.get<Summary>('/summary')).toMatchObject({ records: before.records, strands: before.strands });
   });
 
-  test('files in another order, one by one, across a restart, give the same strands', async () => {
+  test('files in another order, one by one and several at once, across a restart, give the same strands', async () => {
     const key = (one: StrandSummary): string =>
       JSON.stringify([one.id, one.outcome, one.startedAt, one.durationMs, one.records, one.headline, one.parties.map((party) => party.value).sort()]);
     const before = (await allStrands()).map(key).sort();
@@ -280,8 +280,10 @@ describe('following the lens works’ morning', () => {
     await call(`${system.url}/api/imports/${importId}`, { method: 'DELETE' });
     expect(await system.get<Summary>('/summary')).toMatchObject({ records: 0, strands: 0, sources: 0 });
     const files = (await filesBelow([logs])).reverse();
-    for (const [index, file] of files.entries()) {
-      await system.bring([file]);
+    // one by one, then several at once
+    const groups = [...files.slice(0, 4).map((file) => [file]), files.slice(4, 9), files.slice(9)];
+    for (const [index, group] of groups.entries()) {
+      await system.bring(group);
       if (index === 4) await system.restart();
     }
     expect((await allStrands()).map(key).sort()).toEqual(before);

@@ -21,7 +21,7 @@ const fingerprint = (strands: StrandSummary[]): string[] =>
   strands.map((one) => JSON.stringify([one.id, one.outcome, one.startedAt, one.durationMs, one.records, one.headline])).sort();
 
 test('a server that is killed again and again in the middle of an import ends with the same records and strands', async () => {
-  const { logs } = await makeMorning(join(system.folder, 'world'), 30_000, 11);
+  const { logs } = await makeMorning(join(system.folder, 'world'), 18_000, 11);
   await bringMorning(system, logs);
   const whole = await system.get<Summary>('/summary');
   const expected = fingerprint(await all<StrandSummary>(system, '/strands?sort=started'));

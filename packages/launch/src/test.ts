@@ -15,6 +15,8 @@ const CHECKS = [
   ['lint', 'format'],
   ['types', 'web-types'],
 ];
+/** Files of tests that run side by side. */
+const TOGETHER = '--maxWorkers=2';
 const bin = (name: string): string => join(ROOT, 'node_modules', '.bin', name);
 
 async function check(name: string, program: string, args: string[]): Promise<Count> {
@@ -62,11 +64,11 @@ async function main(): Promise<void> {
     format: () => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
     types: () => check('types', bin('tsc'), ['-p', 'tsconfig.check.json']),
     'web-types': () => check('types of the page', bin('vue-tsc'), ['-p', 'packages/web/tsconfig.json', '--noEmit']),
-    unit: () => jest('unit', []),
-    page: () => jest('page', []),
-    // each file has a database server and an application of its own, and waits more than it works
-    server: () => jest('server', ['--maxWorkers=2']),
-    browser: () => jest('browser', ['--runInBand']),
+    unit: () => jest('unit', [TOGETHER]),
+    page: () => jest('page', [TOGETHER]),
+    // each file of these has a database server and an application of its own, and waits more than it works
+    server: () => jest('server', [TOGETHER]),
+    browser: () => jest('browser', [TOGETHER]),
   };
   const unknown = only.find((name) => !(name in steps));
   if (unknown) throw new Stop(`There is no part “${unknown}”; there are ${Object.keys(steps).join(', ')}.`);

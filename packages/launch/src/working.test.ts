@@ -1,4 +1,4 @@
-import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { serverLog } from '@fadenweg/server';
 import { connect, type Database } from '../../server/src/database/connect.ts';
 import { migrate } from '../../server/src/database/migrate.ts';
@@ -156,6 +156,24 @@ describe('work', () => {
     await begin(kind<{ all: boolean }>({ afterStop: () => ({ all: true }), merge: (a, b) => ({ all: a.all || b.all }), run: async ({ args }) => void done.push(args) })); // prettier-ignore
     await until(async () => (await work.counts()).waiting === undefined && (await work.counts()).running === undefined);
     expect(done).toEqual([{ all: true }]);
+  });
+
+  test('by the clock does not come again where that is set back', async () => {
+    const ticks: number[] = [];
+    const now = Date.now.bind(Date);
+    await begin(kind({ name: 'tick', label: 'Ticking', schedule: { at: '* * * * * *', zone: 'Europe/Berlin', why: 'each second', args: null }, run: async () => void ticks.push(now()) })); // prettier-ignore
+    await until(() => ticks.length >= 2);
+    const back = jest.spyOn(Date, 'now').mockImplementation(() => now() - 3_600_000);
+    try {
+      const before = ticks.length;
+      await new Promise((resolve) => setTimeout(resolve, 2500));
+      expect(ticks.length - before).toBeLessThanOrEqual(1); // the one that was in line
+      const [next] = await work.list(['waiting'], null, 1);
+      expect(next).toMatchObject({ kind: 'tick' });
+      expect(next!.due_at.getTime()).toBeGreaterThan(ticks.at(-1)!);
+    } finally {
+      back.mockRestore();
+    }
   });
 
   test('by the clock comes when its time does, once; ten thousand that wait keep nothing up', async () => {
