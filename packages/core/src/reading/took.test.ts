@@ -22,7 +22,28 @@ describe('durations that a record states about itself', () => {
     [{ latency: '12ms' }, 12_000],
     [{ took: '3 s' }, 3_000_000],
     [{ duration: '250' }, 250_000],
+    [{ dur: 0.12 }, 120],
+    [{ duration_min: 3 }, 3000],
+    [{ dur_s: 0.12 }, 120_000],
+    [{ totalTimeMs: 12 }, 12_000],
+    [{ 'response-time': 12 }, 12_000],
+    [{ durationMillis: 12 }, 12_000],
+    [{ elapsed_seconds: 1.5 }, 1_500_000],
+    [{ execTimeUs: 1500 }, 1500],
+    [{ upstream_response_time: 0.5 }, 500_000],
+    [{ query_time: 3.2 }, 3_200_000],
   ])('field %j', (fields, micros) => expect(tookOfFields(fields)).toBe(micros));
 
-  test.each([{ took: 'long' }, { taken: 5 }, {}, { duration: true }])('none in %j', (fields) => expect(tookOfFields(fields as never)).toBeNaN());
+  test.each([
+    { took: 'long' },
+    { taken: 5 },
+    { time: 5 },
+    { mstart: 5 },
+    { uptime: 5 },
+    { timeout_ms: 5 },
+    { min: 5 },
+    { request: 5 },
+    {},
+    { duration: true },
+  ])('none in %j', (fields) => expect(tookOfFields(fields as never)).toBeNaN());
 });

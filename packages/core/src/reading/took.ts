@@ -18,33 +18,57 @@ const UNIT: Record<string, number> = {
   ns: 0.001,
 };
 const STATED = /\b(?:took|in|after|duration:?|elapsed:?|within)[ =:]+(\d+(?:[.,]\d+)?) ?(ms|us|µs|msec|s|sec|seconds|min)\b/;
-/** Field names that state how long the record's own work took, with the unit that a bare number has. */
-const BARE: Record<string, number> = {
-  took: 1000,
-  duration: 1000,
-  elapsed: 1000,
-  latency: 1000,
-  rt: 1_000_000,
-  reqtime: 1_000_000,
-  request_time: 1_000_000,
-  query_time: 1_000_000,
-  durationmillis: 1000,
-  duration_millis: 1000,
-  elapsedmillis: 1000,
-  elapsed_millis: 1000,
-  response_time: 1000,
-  tookms: 1000,
-  durationms: 1000,
-  elapsedms: 1000,
-  duration_ms: 1000,
-  elapsed_ms: 1000,
-  took_ms: 1000,
-  time_ms: 1000,
-  latency_ms: 1000,
-  duration_us: 1,
-  duration_s: 1_000_000,
-  took_s: 1_000_000,
+/** Words that name a duration in a field's name, wherever they stand in it; `time` does where one of these others stands beside it. */
+const DURATION = new Set(['took', 'duration', 'dur', 'elapsed', 'latency', 'runtime', 'rt', 'reqtime']);
+const TIME_OF = new Set([
+  'response',
+  'request',
+  'req',
+  'query',
+  'exec',
+  'execution',
+  'processing',
+  'process',
+  'upstream',
+  'run',
+  'taken',
+  'spent',
+  'total',
+  'ms',
+]);
+/** What names a unit in a field's name. */
+const { min: _minimum, m: _letter, ...NAMED_UNITS } = UNIT; // in a name they mean something else as often
+const UNIT_WORD: Record<string, number> = {
+  ...NAMED_UNITS,
+  milliseconds: 1000,
+  microseconds: 1,
+  micro: 1,
+  nanos: 0.001,
+  nanoseconds: 0.001,
+  second: 1_000_000,
 };
+/** Where a name tells no unit, a bare number is in milliseconds, and in these in seconds: as web and database servers write them. */
+const IN_SECONDS = new Set(['rt', 'reqtime', 'request time', 'query time', 'upstream response time']);
+
+/** The unit of a bare number in a field of this name, 0 where the name tells of no duration. */
+function unitOfName(name: string): number {
+  const last = name.slice(name.lastIndexOf('.') + 1);
+  const words = (
+    last
+      .replace(/([a-z\d])([A-Z])/g, '$1 $2')
+      .toLowerCase()
+      .match(/[a-zµ]+/g) ?? []
+  ).flatMap(unglued);
+  const told = words.some((word) => DURATION.has(word)) || (words.includes('time') && words.some((word) => TIME_OF.has(word)));
+  if (!told) return 0;
+  const unit = words.find((word) => Object.hasOwn(UNIT_WORD, word));
+  return unit ? UNIT_WORD[unit]! : IN_SECONDS.has(words.join(' ')) ? 1_000_000 : 1000;
+}
+/** `durationms` is two words. */
+function unglued(word: string): string[] {
+  const hit = /^(took|duration|elapsed|latency|time)(ms|us|ns|s|sec|secs|millis|micros|nanos|seconds)$/.exec(word);
+  return hit ? [hit[1]!, hit[2]!] : [word];
+}
 
 /** The duration that a text states about itself ("took 812 ms", "duration: 2.913 ms"), NaN where there is none. */
 export function tookOfText(text: string): Duration {
@@ -61,8 +85,7 @@ export function tookOfFields(fields: Fields): Duration {
   for (const name in fields) {
     let unit = unitOf.get(name);
     if (unit === undefined) {
-      const last = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-      unit = Object.hasOwn(BARE, last) ? BARE[last]! : 0;
+      unit = unitOfName(name);
       if (unitOf.size < 5000) unitOf.set(name, unit);
     }
     if (unit === 0) continue;

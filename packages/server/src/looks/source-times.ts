@@ -29,7 +29,7 @@ export class SourceTimes {
    */
   async better(importId: number): Promise<BetterTimes[]> {
     const environments: string[] = await this.db('source').where({ import_id: importId }).distinct('environment').pluck('environment');
-    const own = await this.given(environments);
+    const own = await this.given(environments, importId);
     const days = [...(await this.years(own)), ...(await this.orders(own))];
     // a zone is looked for where the day is right
     const zones = await this.zones(own.filter((source) => !days.some((one) => one.id === source.id)));
@@ -40,15 +40,15 @@ export class SourceTimes {
   async betterZones(): Promise<BetterTimes[]> {
     return this.zones(await this.given(null));
   }
-  /** @param environments null for all */
-  private given(environments: readonly string[] | null): Promise<Own[]> {
+  /** @param environments null for all; @param first those of this import come first, where there are very many */
+  private given(environments: readonly string[] | null, first = 0): Promise<Own[]> {
     const query = this.db('source')
       .where({ state: 'done', zone_by: 'given' })
       .whereRaw(
         `(coalesce((hints->>'lacksZone')::boolean, false) or coalesce((hints->>'lacksYear')::boolean, false) or hints->>'orderBy' = 'guessed')`,
       )
       .whereNotNull('first_at')
-      .orderBy('records', 'desc')
+      .orderByRaw('import_id = ? desc, records desc', [first])
       .limit(MOST_SOURCES)
       .select('id', 'import_id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
     if (environments) void query.whereIn('environment', [...environments]);
