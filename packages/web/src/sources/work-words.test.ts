@@ -27,3 +27,9 @@ test('what failed stands first, then what runs, then what waits, the soonest fir
   ] as WorkInfo[];
   expect(inOrder(rows).map((row) => row.id)).toEqual([2, 3, 4, 5]);
 });
+test('what ended comes with the latest first, however it ended', () => {
+  const ended = (id: number, state: 'done' | 'cancelled', endedAt: string): WorkInfo =>
+    ({ id, state, endedAt, madeAt: endedAt, dueAt: endedAt }) as WorkInfo;
+  const rows = [ended(1, 'done', '2026-11-24T10:00:01Z'), ended(2, 'cancelled', '2026-11-24T10:00:03Z'), ended(3, 'done', '2026-11-24T10:00:02Z')];
+  expect(inOrder(rows).map((row) => row.id)).toEqual([2, 3, 1]);
+});

@@ -8,9 +8,13 @@ export const WORK_LISTS = {
 export type WorkList = keyof typeof WORK_LISTS;
 
 const ORDER: readonly WorkInfo['state'][] = ['failed', 'running', 'waiting', 'done', 'cancelled'];
-/** What failed first, then what runs, then what waits, the soonest first; what ended stays as it comes, the latest first. */
+const hasEnded = ({ state }: WorkInfo): boolean => state === 'done' || state === 'cancelled';
+/** What failed first, then what runs, then what waits, the soonest first; what ended, the latest first. */
 export const inOrder = (rows: readonly WorkInfo[]): WorkInfo[] =>
-  rows.toSorted((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.state === 'waiting' ? Date.parse(a.dueAt) - Date.parse(b.dueAt) : 0));
+  rows.toSorted((a, b) => {
+    if (hasEnded(a) && hasEnded(b)) return Date.parse(b.endedAt ?? b.madeAt) - Date.parse(a.endedAt ?? a.madeAt);
+    return ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.state === 'waiting' ? Date.parse(a.dueAt) - Date.parse(b.dueAt) : 0);
+  });
 
 /** How a piece stands, in a few words. */
 export function stateWords(one: Pick<WorkInfo, 'state' | 'share' | 'tries' | 'dueAt'>, now: number): string {
