@@ -2,6 +2,7 @@ import type { Sample } from '../types.ts';
 import { isWeekday, monthOf } from '../calendar.ts';
 import { learnDate, type DateTemplate } from '../date-template.ts';
 import { isDigit, isLetter, letterEnd } from '../digits.ts';
+import { BySample } from './by-sample.ts';
 import type { TimeLayout, TimeReader } from '../times.ts';
 
 /** How far into a line a time may begin (behind a level, a host, a thread). */
@@ -34,22 +35,11 @@ export interface Learned extends TimePlace {
   next: string[];
 }
 
-/** Several formats ask for the same sample. */
-const learned = new WeakMap<Sample, Map<string, Learned | null>>();
+const learned = new BySample<Learned | null>((place) => place?.template !== undefined);
 
 /** The layout and place of the time, by majority over the sample. */
-export function learnPlace(sample: Sample, times: TimeReader): Learned | null {
-  let known = learned.get(sample);
-  if (!known) learned.set(sample, (known = new Map()));
-  const dated = `${times.order} ${times.modified}`;
-  let place = known.get(dated) ?? known.get(times.order);
-  if (place === undefined || (place?.template && !known.has(dated))) {
-    place = search(sample, times);
-    known.set(place?.template ? dated : times.order, place);
-    if (place?.template && !known.has(times.order)) known.set(times.order, place);
-  }
-  return place;
-}
+export const learnPlace = (sample: Sample, times: TimeReader): Learned | null =>
+  learned.of(sample, times.order, times.modified, () => search(sample, times));
 
 function search(sample: Sample, times: TimeReader): Learned | null {
   times.template = null;

@@ -4,6 +4,7 @@ import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfStatus } from '../levels.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfText } from '../took.ts';
+import { BySample } from './by-sample.ts';
 import { InnerJson } from './inner-json.ts';
 import { learnHead, readHead, type Head } from './text-head.ts';
 import { learnPlace, timeAt, type TimePlace } from './text-place.ts';
@@ -34,24 +35,11 @@ export interface TextLayout {
   share: number;
 }
 
-/** Guessing, describing and reading ask for the same sample again and again. */
-const learned = new WeakMap<Sample, Map<string, TextLayout | null>>();
+const learned = new BySample<TextLayout | null>((layout) => layout?.place.template !== undefined);
 
 /** How the lines of a text are built, null where no line holds a time. */
-export function learnLayout(sample: Sample, context: ReadingContext): TextLayout | null {
-  let known = learned.get(sample);
-  if (!known) learned.set(sample, (known = new Map()));
-  const order = context.dateOrder ?? '';
-  // a date in numbers alone may be read by when the source was last written
-  const dated = `${order} ${context.modified}`;
-  let layout = known.get(dated) ?? known.get(order);
-  if (layout === undefined || (layout?.place.template && !known.has(dated))) {
-    layout = learn(sample, context);
-    known.set(layout?.place.template ? dated : order, layout);
-    if (layout?.place.template && !known.has(order)) known.set(order, layout);
-  }
-  return layout;
-}
+export const learnLayout = (sample: Sample, context: ReadingContext): TextLayout | null =>
+  learned.of(sample, context.dateOrder ?? '', context.modified, () => learn(sample, context));
 
 function learn(sample: Sample, context: ReadingContext): TextLayout | null {
   const found = learnPlace(sample, new TimeReader(context));
