@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { benchAgain } from './again.ts';
 import { benchFind } from './find.ts';
+import { benchFormats } from './formats.ts';
 import { benchFuzz } from './fuzz.ts';
 import { benchGrowth } from './growth.ts';
 import { benchGuess } from './guess.ts';
@@ -18,6 +19,7 @@ import { benchTruth } from './truth.ts';
 const BENCHES: Record<string, () => Promise<Result[]>> = {
   page: benchPage,
   fuzz: benchFuzz,
+  formats: benchFormats,
   reading: benchReading,
   import: benchImport,
   again: benchAgain,

@@ -63,7 +63,9 @@ class SyslogReader implements RecordReader {
     const end = this.oldTime(bare);
     const hit = end > 0 ? this.old.exec(bare.slice(end, end + 400)) : null;
     // a level where the host should be: lines of a program, with its logger before the colon
-    return hit !== null && levelOf(hit[1]!) === 0;
+    if (hit === null || levelOf(hit[1]!) > 0) return false;
+    // a dash behind a whole date parts columns of a program's lines
+    return hit[1] !== '-' || !this.times.isWhole;
   }
 
   /** Where the time of the old layout ends, -1 where there is none. */

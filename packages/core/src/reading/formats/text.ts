@@ -132,7 +132,7 @@ export class TextReader implements RecordReader {
     const head = withPhrase(line, readHead(line, this.layout?.behind ?? null, draft));
     const angles = head > 0 && record.charCodeAt(from) === 62 && record.charCodeAt(pos + head) !== 10;
     if (angles) return record.slice(pos + head).replace(/^\s*<([^\n]*?)>? *(?=\n|$)/, '$1');
-    return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—>]{1,3}[ \t])+/, '');
+    return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—=>]{1,3}[ \t])+/, '');
   }
 }
 /** “Fatal error: …”: a level that is the first word of what is said stays in it, and can be searched for. */

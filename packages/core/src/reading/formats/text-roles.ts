@@ -1,0 +1,89 @@
+/** What a cell of a head is, told by the values that it has in all lines of a sample. */
+
+/** A level in brackets stands at a level's place also where its word is not known. */
+export type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'context' | 'skip';
+
+/** A cell whose role the other cells decide too. */
+export interface Cell {
+  values: readonly string[];
+  /** It stands before a colon or dash as only a logger does. */
+  named: boolean;
+}
+
+/** A name of several parts, perhaps with a line behind, or of several words in one. */
+const NAME = /^[\p{L}_$][\p{L}\d_$]*(?:(?:[./$-]|::?)[\p{L}_$<][\p{L}\d_$<>-]*)+(?::\d+)?$|^[A-Z][a-z]+(?:[A-Z][a-z]+)+$/u;
+/** A file or module and the line in it. */
+const LINE = /^[\w$./<>-]*[\p{L}_][\w$./<>-]*(?::\d{1,6}|\([\w$.]{1,80}:\d{1,6}\))$/u;
+const CAPITALS = /^[A-Z][A-Z_-]{2,19}$/;
+const PLAIN = /^[\p{L}_][\p{L}\d_.-]*$/u;
+/** What only threads are called. */
+const THREAD = /^(?:main|.*(?:thread|exec|pool|worker|nio|task|timer|fiber|goroutine)\b.*|(?:pid|tid)[ :=#]{1,2}\d+)$/i;
+/** A name with a small number, an address: threads where the same few come again. */
+const COUNTED = /^(?:[\p{L}][\p{L}\d_. -]*?[-#]\d{1,4}|0x[\da-f]{4,16}|#?\d{1,6}|<\d+\.\d+\.\d+>)$/iu;
+/** A number of no decimal digits alone. */
+const HEX = /^(?:0x)?[\da-f]{4,64}$/i;
+const ADDRESS = /^(?:0x[\da-f]{4,16}|[\da-f]{6,8})$/i;
+const DIGITS = /^\d{1,20}$/;
+
+export const isName = (value: string): boolean => NAME.test(value) || LINE.test(value);
+export const isThreadName = (value: string): boolean => THREAD.test(value);
+export const isCapitals = (value: string): boolean => CAPITALS.test(value);
+
+export const shareOf = (values: readonly string[], fits: (value: string) => boolean): number =>
+  values.reduce((count, value) => count + (fits(value.trim()) ? 1 : 0), 0) / Math.max(1, values.length);
+/** Whether the same few values come again: what is new in each line names no place in the program. */
+export function comeAgain(values: readonly string[], most = 0.5): boolean {
+  const distinct = new Set(values).size;
+  return values.length < 6 || distinct <= Math.max(5, values.length * most);
+}
+
+/**
+ * The roles of cells, in their order: each of thread, process and logger at most once, the rest is context.
+ *
+ * @param taken roles that other parts of the head have already
+ */
+export function rolesOf(cells: readonly Cell[], taken: readonly Role[]): Role[] {
+  const roles: Role[] = cells.map(() => 'context');
+  const give = (role: Role, points: (cell: Cell) => number): void => {
+    if (taken.includes(role)) return;
+    let best = -1;
+    let most = 0;
+    cells.forEach((cell, i) => {
+      const got = roles[i] === 'context' ? points(cell) : 0;
+      if (got > most) [best, most] = [i, got];
+    });
+    if (best >= 0) roles[best] = role;
+  };
+  const threads = ({ values }: Cell): number => {
+    const sure = shareOf(values, (value) => THREAD.test(value));
+    if (sure >= 0.3) return 2 + sure;
+    if (!comeAgain(values)) return 0;
+    if (shareOf(values, (value) => COUNTED.test(value) && !DIGITS.test(value)) >= 0.7) return 1;
+    // “listener”, “conn7”: words, some of them numbered
+    const numbered = shareOf(values, (value) => /^\p{L}{2,20}\d{1,6}$/u.test(value));
+    return numbered >= 0.3 && shareOf(values, (value) => PLAIN.test(value)) === 1 ? 0.5 : 0;
+  };
+  give('logger', (cell) => (threads(cell) >= 2 ? 0 : loggerPoints(cell)));
+  give('thread', threads);
+  const numbers = cells.filter((cell, i) => roles[i] === 'context' && isNumber(cell));
+  // of two numbers the one that changes less is the process
+  const distinct = ({ values }: Cell): number => new Set(values).size;
+  const fewest = numbers.toSorted((a, b) => distinct(a) - distinct(b))[0];
+  give('pid', (cell) => (cell === fewest ? 1 : 0));
+  if (!roles.includes('thread')) give('thread', (cell) => (isNumber(cell) || isAddress(cell) ? 1 : 0));
+  return roles;
+}
+
+const isNumber = ({ values }: Cell): boolean =>
+  shareOf(values, (value) => DIGITS.test(value)) >= 0.9 &&
+  comeAgain(values, 0.7) &&
+  (shareOf(values, (value) => value.length <= 7) === 1 || new Set(values).size < values.length);
+const isAddress = ({ values }: Cell): boolean => shareOf(values, (value) => ADDRESS.test(value)) >= 0.9 && comeAgain(values);
+
+function loggerPoints({ values, named }: Cell): number {
+  if (shareOf(values, isName) >= 0.7 && comeAgain(values, 0.8)) return 4;
+  if (named && shareOf(values, (value) => DIGITS.test(value) || (HEX.test(value) && /\d/.test(value))) < 0.5) return 3;
+  const plain = (value: string): boolean =>
+    PLAIN.test(value) && !/\d{3}/.test(value) && !(HEX.test(value) && /\d/.test(value)) && !COUNTED.test(value);
+  return shareOf(values, plain) >= 0.9 && comeAgain(values) ? 2 : 0;
+}
