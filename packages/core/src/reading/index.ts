@@ -5,6 +5,6 @@ export { decode, guessEncoding, looksBinary, type Encoding } from './encoding.ts
 export { frame, LONGEST_RECORD, type Frame, type Place } from './framing.ts';
 export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess } from './registry.ts';
 export { dateOrder, dateOrderOf, readInOrder, type DateOrder } from './calendar.ts';
-export { quartersLater, shiftOf, zoneFor, type FirstMention } from './zone-guess.ts';
+export { pairsOf, regionsIn, zoneOf, zoneOfDate, type FirstMention, type TimePair } from './zone-guess.ts';
 export { isZone, zoneClock } from './zones.ts';
 export { lineStarts } from './lines.ts';

@@ -44,6 +44,10 @@ export class LocalTime {
   get given(): DateOrder | undefined {
     return this.context.dateOrder;
   }
+  /** The layout of times that a person typed. */
+  get pattern(): string {
+    return this.context.timePattern ?? '';
+  }
   /** What was read last tells day and year. */
   get isWhole(): boolean {
     return this.lacks === 'nothing';

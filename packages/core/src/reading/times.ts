@@ -1,6 +1,7 @@
 import { dayNumber, isWeekday, monthOf } from './calendar.ts';
 import { dateOf, LocalTime } from './local-time.ts';
 import { readParts, type DateTemplate } from './date-template.ts';
+import { readPattern, timePattern, type TimePattern } from './time-pattern.ts';
 import { abbreviationOffset } from './zones.ts';
 import { isDigit, isLetter, letterEnd, micros, digits, oneOrTwo } from './digits.ts';
 
@@ -9,7 +10,7 @@ import { isDigit, isLetter, letterEnd, micros, digits, oneOrTwo } from './digits
  * A layout is tried at a position; it tells where the time ends, or -1.
  */
 export type TimeLayout =
-  'learned' | 'tai' | 'iso' | 'numeric' | 'access' | 'month-name' | 'day-name' | 'compact' | 'epoch' | 'month-day' | 'clock-date' | 'clock';
+  'typed' | 'learned' | 'tai' | 'iso' | 'numeric' | 'access' | 'month-name' | 'day-name' | 'compact' | 'epoch' | 'month-day' | 'clock-date' | 'clock';
 /** From the most telling to the barest. */
 export const TIME_LAYOUTS: readonly TimeLayout[] = [
   'tai',
@@ -31,11 +32,15 @@ const BEHIND_CLOCK = ['iso', 'numeric', 'day-name'] as const;
 export class TimeReader extends LocalTime {
   /** What `learned` reads: a date as this source writes it. */
   template: DateTemplate | null = null;
+  /** How a person says that times are written here. */
+  readonly typed: TimePattern | null = this.context.timePattern === undefined ? null : timePattern(this.context.timePattern);
 
   /** Where the time that begins at `pos` ends, or -1 if there is none in this layout. Sets `at`. */
   read(text: string, pos: number, layout: TimeLayout): number {
     this.lacks = 'nothing';
     switch (layout) {
+      case 'typed':
+        return this.asTyped(text, pos);
       case 'learned':
         return this.learned(text, pos);
       case 'tai':
@@ -65,6 +70,10 @@ export class TimeReader extends LocalTime {
 
   /** The first layout that fits at the position, with its end. */
   readAny(text: string, pos: number): { layout: TimeLayout; end: number } | null {
+    if (this.typed) {
+      const end = this.read(text, pos, 'typed');
+      return end > 0 ? { layout: 'typed', end } : null;
+    }
     const first = text.charCodeAt(pos);
     if (!isDigit(first) && !isLetter(first) && first !== 64) return null;
     for (const layout of TIME_LAYOUTS) {
@@ -72,6 +81,16 @@ export class TimeReader extends LocalTime {
       if (end > 0) return { layout, end };
     }
     return null;
+  }
+
+  private asTyped(text: string, pos: number): number {
+    const found = this.typed && readPattern(this.typed, text, pos);
+    if (!found) return -1;
+    const { year, month, day, dayOfYear, seconds, fraction, offset } = found.time;
+    if (Number.isNaN(year)) this.lacks = 'year';
+    const known = Number.isNaN(year) ? 2000 : year;
+    const days = Number.isNaN(dayOfYear) ? dayNumber(known, month, day) : dayNumber(known, 1, 1) + dayOfYear - 1;
+    return this.settle(text, found.end, days, seconds, micros(fraction, 0, fraction.length), offset);
   }
 
   private learned(text: string, pos: number): number {

@@ -68,12 +68,16 @@ export interface ReadingHints {
   modified: Microseconds;
   /** How dates in numbers alone are to be read; day-first where nothing is known. */
   dateOrder?: DateOrder;
+  /** How its times are written, typed by a person (date field symbols); then nothing is guessed about it. */
+  timePattern?: string;
   /** Another order fits its dates too: it was guessed, taken from the neighbours, or set by a person. */
   orderBy?: 'guessed' | 'neighbours' | 'set';
   /** Days since 1970 of the first record, in local time, for times that are a clock alone. */
   firstDay?: number;
   /** Times carry no offset, so that the zone counts; no year, so that the source's date counts. */
   lacksZone?: boolean;
+  /** Regions that its text names: likely zones of whatever the same machine writes without one. */
+  regions?: string[];
   lacksYear?: boolean;
   /** The year is that of what was written up to this moment in other sources: it is not taken from them again until they tell otherwise. */
   yearBy?: Microseconds;

@@ -1,48 +1,87 @@
 import { describe, expect, test } from '@jest/globals';
-import { quartersLater, shiftOf, zoneFor, type FirstMention } from './zone-guess.ts';
+import { pairsOf, regionsIn, zoneOf, zoneOfDate, type FirstMention, type TimePair } from './zone-guess.ts';
+import { zoneClock } from './zones.ts';
 
-const HOUR = 3_600_000_000;
-const NOVEMBER = Date.UTC(2026, 10, 24) * 1000;
-const JULY = Date.UTC(2026, 6, 24) * 1000;
+const SECOND = 1_000_000;
+const HOUR = 3600 * SECOND;
+const at = (...of: [number, number, number, number?, number?, number?]): number => Date.UTC(...of) * 1000;
+
+/** Mentions every hour and a bit, written by the wall clock of a zone. */
+function written(zone: string, from: number, count: number, step = 1.01 * HOUR): TimePair[] {
+  return Array.from({ length: count }, (_, i) => {
+    const moment = from + i * step;
+    return { at: moment, local: moment + zoneClock(zone).offsetAt(moment / 1000) * 1000 + (i % 7) * SECOND };
+  });
+}
+const NOVEMBER = at(2026, 10, 24);
+/** The clocks of Europe go back on 25 October. */
+const CHANGE = at(2026, 9, 24);
 
 describe('zones told by what others say', () => {
-  test('a shift is believed where most identifiers agree on it', () => {
-    expect(shiftOf(new Map([[4, 90], [0, 5], [-3, 5]]))).toBe(HOUR); // prettier-ignore
-    expect(shiftOf(new Map([[4, 50], [0, 50]]))).toBe(0); // prettier-ignore
-    expect(shiftOf(new Map([[0, 500], [4, 20]]))).toBe(0); // prettier-ignore
-    expect(shiftOf(new Map([[-8, 9]]))).toBe(0);
-    expect(shiftOf(new Map())).toBe(0);
+  test('a region that is named counts before an offset that fits as well', () => {
+    expect(zoneOf(written('Europe/Berlin', NOVEMBER, 40), 'UTC', ['America/New_York', 'Europe/Berlin'])).toBe('Europe/Berlin');
+    expect(zoneOf(written('Europe/Berlin', at(2026, 6, 1), 40), 'UTC', ['Europe/Berlin'])).toBe('Europe/Berlin');
+    expect(zoneOf(written('Asia/Kolkata', NOVEMBER, 40), 'UTC', ['Asia/Kolkata'])).toBe('Asia/Kolkata');
   });
 
-  test('quarters of an hour are counted from source to source, for those in question alone', () => {
+  test('an offset counts where nothing names a region, as long as it fits', () => {
+    expect(zoneOf(written('Europe/Berlin', NOVEMBER, 40), 'UTC', [])).toBe('Etc/GMT-1');
+    expect(zoneOf(written('America/New_York', NOVEMBER, 40), 'UTC', ['Europe/Berlin'])).toBe('Etc/GMT+5');
+  });
+
+  test('across a clock change a region counts, also one that nothing names', () => {
+    const pairs = written('Europe/Berlin', CHANGE, 60);
+    expect(zoneOf(pairs, 'UTC', ['Europe/Berlin'])).toBe('Europe/Berlin');
+    const found = zoneOf(pairs, 'UTC', [])!;
+    for (const { local, at: moment } of pairs) expect(Math.abs(zoneClock(found).toUtc(local, moment) - moment)).toBeLessThan(10 * SECOND);
+  });
+
+  test('it stays where it fits, and where nothing is sure', () => {
+    expect(zoneOf(written('UTC', NOVEMBER, 40), 'UTC', ['Europe/Berlin'])).toBeNull();
+    expect(zoneOf(written('Europe/Berlin', NOVEMBER, 9), 'UTC', ['Europe/Berlin'])).toBeNull();
+    const mixed = [...written('Europe/Berlin', NOVEMBER, 20), ...written('UTC', NOVEMBER, 20)];
+    expect(zoneOf(mixed, 'UTC', ['Europe/Berlin'])).toBeNull();
+    // some pairs are far apart by themselves: one that is worked on for hours
+    const late = written('Europe/Berlin', NOVEMBER, 40).map((pair, i) => (i % 5 === 0 ? { ...pair, local: pair.local + 3 * HOUR } : pair));
+    expect(zoneOf(late, 'UTC', ['Europe/Berlin'])).toBe('Europe/Berlin');
+  });
+
+  test('mentions are paired from source to source, for those in question alone', () => {
     const [asked, sure, other, alsoAsked] = [1, 2, 3, 4];
     const mentions: FirstMention[] = [
       { key: 10, source: asked, at: HOUR },
-      { key: 10, source: sure, at: 5_000_000 },
-      { key: 10, source: other, at: HOUR / 2 },
+      { key: 10, source: sure, at: 5 },
+      { key: 10, source: other, at: 7 },
       { key: 10, source: alsoAsked, at: 0 },
       { key: 11, source: asked, at: 20 * HOUR },
       { key: 11, source: sure, at: 0 },
       { key: 12, source: sure, at: 0 },
       { key: 12, source: other, at: HOUR },
-      { key: 13, source: asked, at: 2 * HOUR },
-      { key: 13, source: sure, at: HOUR - 1 },
     ];
-    const found = quartersLater(mentions, (source) => source === asked || source === alsoAsked, 15 * HOUR);
-    expect([...found.keys()]).toEqual([asked, alsoAsked]);
-    expect(Object.fromEntries(found.get(asked)!)).toEqual({ 4: 2, 2: 1 });
-    expect(Object.fromEntries(found.get(alsoAsked)!)).toEqual({ 0: 1, [-2]: 1 });
-    expect(quartersLater([], () => true, HOUR).size).toBe(0);
+    const found = pairsOf(mentions, (source) => source === asked || source === alsoAsked);
+    expect([...found]).toEqual([
+      [asked, [{ local: HOUR, at: 5 }, { local: HOUR, at: 7 }]],
+      [alsoAsked, [{ local: 0, at: 5 }, { local: 0, at: 7 }]],
+    ]); // prettier-ignore
+    expect(pairsOf([], () => true).size).toBe(0);
   });
+});
 
-  test('the zone is a likely one that fits at all moments, else a fixed offset', () => {
-    // local times of Berlin that were read as UTC come an hour late in winter, two in summer
-    expect(zoneFor('UTC', HOUR, [NOVEMBER], ['America/New_York', 'Europe/Berlin'])).toBe('Europe/Berlin');
-    expect(zoneFor('UTC', 2 * HOUR, [JULY], ['Europe/Berlin'])).toBe('Europe/Berlin');
-    expect(zoneFor('UTC', HOUR, [JULY, NOVEMBER], ['Europe/Berlin'])).toBe('Etc/GMT-1');
-    expect(zoneFor('Europe/Berlin', -HOUR, [NOVEMBER], ['Europe/Berlin', 'UTC'])).toBe('UTC');
-    expect(zoneFor('UTC', -5 * HOUR, [NOVEMBER], [])).toBe('Etc/GMT+5');
-    expect(zoneFor('UTC', 5.5 * HOUR, [NOVEMBER], ['Asia/Kolkata'])).toBe('Asia/Kolkata');
-    expect(zoneFor('UTC', 5.75 * HOUR, [NOVEMBER], [])).toBeNull();
+describe('zones told by the date of a file', () => {
+  const last = at(2026, 10, 24, 10, 41, 58);
+  test('the last line was written with it', () => {
+    expect(zoneOfDate(last, last - HOUR + SECOND, 'UTC', ['America/New_York', 'Europe/Berlin'])).toBe('Europe/Berlin');
+    expect(zoneOfDate(last, last + SECOND, 'UTC', ['Europe/Berlin'])).toBeNull();
+    expect(zoneOfDate(last, last - HOUR + 30 * SECOND, 'UTC', ['Europe/Berlin'])).toBeNull();
+  });
+  test('a date without seconds tells nothing', () => {
+    expect(zoneOfDate(at(2026, 10, 24, 10, 41), at(2026, 10, 24, 9, 41), 'UTC', ['Europe/Berlin'])).toBeNull();
+  });
+});
+
+describe('regions that a text names', () => {
+  test('by name, by abbreviation, and none by chance', () => {
+    expect(regionsIn('log_timezone = Europe/Berlin\n2026-11-24 10:00:00 CET [7] LOG: ready')).toEqual(['Europe/Berlin', 'CET']);
+    expect(regionsIn('sent to America/Nowhere and EST is no time here')).toEqual([]);
   });
 });

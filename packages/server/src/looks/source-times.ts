@@ -1,4 +1,14 @@
-import { quartersLater, readInOrder, shiftOf, zoneFor, type DateOrder, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
+import {
+  pairsOf,
+  readInOrder,
+  zoneClock,
+  zoneOf,
+  zoneOfDate,
+  type DateOrder,
+  type FirstMention,
+  type ReadingHints,
+  type TimePair,
+} from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
@@ -6,13 +16,14 @@ const DAY = 86_400_000_000;
 /** Sources that end further apart are of different years. */
 const APART = 0.6 * 365 * DAY;
 const ORDERS: readonly DateOrder[] = ['day-first', 'month-first', 'year-first'];
-/** Pairs of mentions are counted up to this distance. */
-const FARTHEST = 15 * 3_600_000_000;
 /** So many mentions are compared at most, about. */
 const ENOUGH = 100_000;
 const MOST_SOURCES = 500;
+/** Pairs of mentions that a source's zone is told by, at most; with fewer than the least they tell nothing. */
+const MOST_PAIRS = 3000;
+const FEWEST_PAIRS = 10;
 
-type Own = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment'>;
+type Own = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment' | 'host_id'>;
 export interface BetterTimes {
   id: number;
   zone?: string;
@@ -50,7 +61,7 @@ export class SourceTimes {
       .whereNotNull('first_at')
       .orderByRaw('import_id = ? desc, records desc', [first])
       .limit(MOST_SOURCES)
-      .select('id', 'import_id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment');
+      .select('id', 'import_id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment', 'host_id');
     if (environments) void query.whereIn('environment', [...environments]);
     return query;
   }
@@ -107,10 +118,23 @@ export class SourceTimes {
     });
   }
 
-  /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs. */
+  /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs; else that in which it ends with its file. */
   private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
     const lacking = own.filter((source) => source.hints.lacksZone);
     if (lacking.length === 0) return [];
+    const pairs = await this.pairs(lacking);
+    const likely = await this.likely(lacking);
+    return lacking.flatMap((source) => {
+      const zones = likely(source);
+      const paired = pairs.get(source.id) ?? [];
+      const zone =
+        zoneOf(paired, source.zone, zones) ??
+        (paired.length >= FEWEST_PAIRS ? null : zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, zones));
+      return zone === null ? [] : [{ id: source.id, zone }];
+    });
+  }
+
+  private async pairs(lacking: readonly Own[]): Promise<Map<number, TimePair[]>> {
     const sure: number[] = await this.db('source')
       .where({ state: 'done' })
       .whereRaw(`(not coalesce((hints->>'lacksZone')::boolean, false) or zone_by = 'set')`)
@@ -118,24 +142,50 @@ export class SourceTimes {
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
       .pluck('id');
-    if (sure.length === 0) return [];
+    if (sure.length === 0) return new Map();
     const counted = await this.db('sighting').count({ count: '*' }).first();
     const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
-    const asked = new Set(lacking.map((source) => source.id));
+    const asked = new Map(lacking.map((source) => [source.id, source.zone]));
     // of each source its first mention: one that is read in many batches names the same again hours later
     const { rows } = await this.db.raw<{ rows: FirstMention[] }>(
       `select s.key, s.source_id as source, min(s.first_at)::bigint as at from sighting s
          join identifier_kind k on k.id = s.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
         where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
-      [[...new Set([...sure, ...asked])], every],
+      [[...new Set([...sure, ...asked.keys()])], every],
     );
-    const quarters = quartersLater(rows, (source) => asked.has(source), FARTHEST);
-    const likely: string[] = await this.db('source').distinct('zone').whereNot({ zone: 'UTC' }).limit(50).pluck('zone');
-    return lacking.flatMap((source) => {
-      const shift = shiftOf(quarters.get(source.id) ?? new Map<number, number>());
-      if (shift === 0) return [];
-      const zone = zoneFor(source.zone, shift, [source.first_at!, source.last_at!], ['UTC', ...likely]);
-      return zone === null ? [] : [{ id: source.id, zone }];
-    });
+    for (const row of rows) {
+      const zone = asked.get(row.source);
+      if (zone !== undefined) row.at = local(row.at, zone);
+    }
+    const found = pairsOf(rows, (source) => asked.has(source));
+    for (const [id, all] of found) found.set(id, spread(all, MOST_PAIRS));
+    return found;
   }
+
+  /** Zones that a source may be in: those that are named on its machine, then in its environment, then those in which others are read. */
+  private async likely(lacking: readonly Own[]): Promise<(source: Own) => string[]> {
+    const rows: { host_id: number; environment: string; zone: string; zone_by: string; hints: ReadingHints }[] = await this.db('source')
+      .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
+      .where({ state: 'done' })
+      .orderBy('id', 'desc')
+      .limit(MOST_SOURCES)
+      .select('host_id', 'environment', 'zone', 'zone_by', 'hints');
+    const named = ({ hints, zone, zone_by }: (typeof rows)[number]): string[] => [
+      ...(hints.regions ?? []),
+      ...(zone !== 'UTC' && (zone_by === 'set' || hints.lacksZone) && !zone.startsWith('Etc/') ? [zone] : []),
+    ];
+    const own = new Intl.DateTimeFormat().resolvedOptions().timeZone;
+    return (source) => {
+      const same = rows.filter(({ environment }) => environment === source.environment);
+      const machine = same.filter(({ host_id }) => host_id === source.host_id);
+      return [...new Set([...machine.flatMap(named), ...same.flatMap(named), 'UTC', own])];
+    };
+  }
+}
+/** The wall clock as it is written. */
+const local = (at: number, zone: string): number => at + zoneClock(zone).offsetAt(Math.floor(at / 1000)) * 1000;
+/** At most so many of all, from all over them. */
+function spread<T>(all: readonly T[], most: number): T[] {
+  const every = Math.max(1, Math.ceil(all.length / most));
+  return all.filter((_, i) => i % every === 0);
 }

@@ -39,11 +39,12 @@ const learned = new BySample<Learned | null>((place) => place?.template !== unde
 
 /** The layout and place of the time, by majority over the sample. */
 export const learnPlace = (sample: Sample, times: TimeReader): Learned | null =>
-  learned.of(sample, times.order, times.modified, () => search(sample, times));
+  learned.of(sample, `${times.order} ${times.pattern}`, times.modified, () => search(sample, times));
 
 function search(sample: Sample, times: TimeReader): Learned | null {
   times.template = null;
   const usual = searched(sample, times);
+  if (times.typed) return usual;
   if (usual?.whole && usual.share >= ENOUGH && usual.column === 0) return usual;
   const lines = sample.lines.filter((line) => line !== '' && line[0] !== ' ' && line[0] !== '\t');
   const template = learnDate(lines, times.given, times.modified);
@@ -140,6 +141,11 @@ function wordsBefore(line: string, column: number): { words: number; glued: bool
 
 function findTime(line: string, times: TimeReader): { layout: TimeLayout; column: number; end: number } | null {
   for (let column = 0; column < Math.min(LATEST_TIME, line.length); column++) {
+    if (times.typed) {
+      const end = column > 0 && /[\p{L}\d]/u.test(line[column - 1]!) ? -1 : times.read(line, column, 'typed');
+      if (end > 0) return { layout: 'typed', column, end };
+      continue;
+    }
     if (times.template) {
       const end = column > 0 && /[\p{L}\d]/u.test(line[column - 1]!) ? -1 : times.read(line, column, 'learned');
       if (end > 0) return { layout: 'learned', column, end };

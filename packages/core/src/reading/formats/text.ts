@@ -39,7 +39,7 @@ const learned = new BySample<TextLayout | null>((layout) => layout?.place.templa
 
 /** How the lines of a text are built, null where no line holds a time. */
 export const learnLayout = (sample: Sample, context: ReadingContext): TextLayout | null =>
-  learned.of(sample, context.dateOrder ?? '', context.modified, () => learn(sample, context));
+  learned.of(sample, `${context.dateOrder ?? ''} ${context.timePattern ?? ''}`, context.modified, () => learn(sample, context));
 
 function learn(sample: Sample, context: ReadingContext): TextLayout | null {
   const found = learnPlace(sample, new TimeReader(context));

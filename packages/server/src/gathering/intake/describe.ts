@@ -10,6 +10,7 @@ import {
   lacksDay,
   looksBinary,
   openReader,
+  regionsIn,
   sampleOf,
   zoneClock,
   type Encoding,
@@ -93,6 +94,8 @@ async function hintsOf(handle: FileHandle, size: number, about: About): Promise<
   // a file is not younger than the day that its name tells, though it may have been copied since
   const modified = named === null ? about.modified : Math.min(about.modified, (named + 2) * DAY);
   const hints: ReadingHints = { modified };
+  const regions = regionsIn(about.sample.text);
+  if (regions.length > 0) hints.regions = regions;
   // only dates in numbers need evidence from all over the file
   if (dateOrderOf(about.sample.text, modified)) {
     const { order, certain } = dateOrderOf(about.sample.text + (await slices(handle, size, about.encoding)), modified)!;
