@@ -21,6 +21,8 @@ export interface FollowBody {
   path: string;
   environment: string;
   zone: string;
+  /** A person says that this is the zone: it is not guessed at. */
+  stated?: boolean;
 }
 
 /** Event `records` of a live search: what has come in since the event before. */

@@ -16,6 +16,8 @@ export interface SourceInfo {
   /** How its dates in numbers are read where they may be read otherwise too, and how that came; null where they leave no choice. */
   dateOrder: 'day-first' | 'month-first' | 'year-first' | null;
   dateOrderBy: 'guessed' | 'neighbours' | 'set' | null;
+  /** How its times are written, as a person typed it; null where that is learned. */
+  timeLayout: string | null;
   encoding: string;
   component: string;
   host: string;
@@ -30,6 +32,30 @@ export interface SourceInfo {
   from: Iso | null;
   to: Iso | null;
   importId: number;
+}
+
+/** How sources are to be read. */
+export interface SourceChange {
+  format?: string;
+  dateOrder?: NonNullable<SourceInfo['dateOrder']>;
+  zone?: string;
+  /** Date field symbols, as `yyyy-MM-dd HH:mm:ss`; null where it is to be learned again. */
+  timeLayout?: string | null;
+  component?: string;
+  host?: string;
+  environment?: string;
+}
+/** What would come of a layout of times, over a whole source or as much of it as could be read in a while. */
+export interface LayoutTrialInfo {
+  /** All of the source was read. */
+  whole: boolean;
+  records: number;
+  understood: number;
+  from: Iso | null;
+  to: Iso | null;
+  backwards: number;
+  examples: { line: number; text: string; at: Iso }[];
+  missed: { line: number; text: string }[];
 }
 
 /** Lines of a source as they were written. */

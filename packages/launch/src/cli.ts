@@ -113,8 +113,11 @@ async function importPaths(args: string[]): Promise<void> {
   const files = await filesBelow(positionals);
   if (files.length === 0) throw new Stop('There are no files in it.');
   const zone = values.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const started = await sendFiles(url.replace(/\/$/, ''), files, { environment: values.environment, zone }, (path, reason) =>
-    console.error(`${path}: ${reason}; it was left out`),
+  const started = await sendFiles(
+    url.replace(/\/$/, ''),
+    files,
+    { environment: values.environment, zone, stated: String(values.zone !== undefined) },
+    (path, reason) => console.error(`${path}: ${reason}; it was left out`),
   );
   const patience = new Patience((words) => console.error(words));
   const info = await waitForImport(url.replace(/\/$/, ''), started.id, {
@@ -157,7 +160,7 @@ async function followPaths(args: string[]): Promise<void> {
       console.log(`${path} is not followed any more; what was read of it stays`);
       continue;
     }
-    const body = JSON.stringify({ path, environment: values.environment, zone });
+    const body = JSON.stringify({ path, environment: values.environment, zone, stated: values.zone !== undefined });
     const { id } = await call<FollowInfo>(follows, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
     console.log(`${path} is followed, as ${id}`);
   }

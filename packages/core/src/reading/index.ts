@@ -7,4 +7,6 @@ export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess
 export { dateOrder, dateOrderOf, readInOrder, type DateOrder } from './calendar.ts';
 export { pairsOf, regionsIn, zoneOf, zoneOfDate, type FirstMention, type TimePair } from './zone-guess.ts';
 export { isZone, zoneClock } from './zones.ts';
+export { LayoutTrial, type TrialResult } from './layout-trial.ts';
+export { timePattern } from './time-pattern.ts';
 export { lineStarts } from './lines.ts';

@@ -121,7 +121,9 @@ export function readPattern({ pattern, parts }: TimePattern, text: string, pos: 
   }
   if (half >= 0 && (hour < 1 || hour > 12)) return null;
   time.seconds += (half < 0 ? hour : (hour % 12) + half) * 3600;
-  const dated = time.dayOfYear >= 1 && time.dayOfYear <= 366 ? true : time.month >= 1 && time.month <= 12 && time.day >= 1 && time.day <= 31;
+  const year = Number.isNaN(time.year) ? 2000 : time.year;
+  const inMonth = time.month >= 1 && time.month <= 12 && time.day >= 1 && time.day <= new Date(Date.UTC(year, time.month, 0)).getUTCDate();
+  const dated = Number.isNaN(time.dayOfYear) ? inMonth : time.dayOfYear >= 1 && time.dayOfYear <= 366;
   if (!dated || time.seconds > 86_400 || time.year < 1970 || time.year > 2100) return null;
   return { time, end: pos + hit[0].length };
 }

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import type { Database } from './connect.ts';
 import * as first from './migrations/001-first.ts';
 import * as second from './migrations/002-happenings-and-work.ts';
+import * as third from './migrations/003-stated-zones.ts';
 
 interface Migration {
   name: string;
@@ -11,6 +12,7 @@ interface Migration {
 const MIGRATIONS: readonly Migration[] = [
   { name: '001-first', up: first.up },
   { name: '002-happenings-and-work', up: second.up },
+  { name: '003-stated-zones', up: third.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

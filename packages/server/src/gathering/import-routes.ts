@@ -11,7 +11,7 @@ const MOST_FILES = 20_000;
 
 export function importRoutes(imports: ImportService): AnyEndpoint[] {
   return [
-    endpoint<{ environment: string; zone: string; demo: boolean }>({
+    endpoint<{ environment: string; zone: string; stated: boolean; demo: boolean }>({
       method: 'post',
       path: '/imports',
       summary: 'Brings files in: multipart, each file with its relative path as its name',
@@ -20,6 +20,7 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       query: Joi.object({
         environment: Joi.string().max(60).default('production'),
         zone: Joi.string().max(60).default('UTC'),
+        stated: Joi.boolean().default(false).description('A person says that this is the zone: it is not guessed at'),
         demo: Joi.boolean().default(false),
       }),
       async run({ query, access, receive }): Promise<ImportInfo> {

@@ -21,6 +21,8 @@ import { spool, unpack, type Arrived } from './unpack.ts';
 export interface Arriving {
   environment: string;
   zone: string;
+  /** A person said so: it is not guessed at. */
+  stated: boolean;
   demo: boolean;
   access: Access;
 }
@@ -62,9 +64,9 @@ export class ImportService {
   declared(): Promise<void> {
     return this.end.declared();
   }
-  async begin({ environment, zone, demo, access }: Arriving): Promise<number> {
+  async begin({ environment, zone, stated, demo, access }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.rows.add({ state: 'receiving', environment, zone, demo, who: access.who });
+    return this.rows.add({ state: 'receiving', environment, zone, zone_stated: stated, demo, who: access.who });
   }
 
   /** Spools one file's bytes, unpacks them where they are an archive, and queues what is inside for reading. */
@@ -113,7 +115,7 @@ export class ImportService {
     await arrivals.add(await this.sourceOf(row, about, { path, file, size, contentHash, growing: false }));
   }
   private async sourceOf(
-    { id, zone, environment, demo }: ImportRow,
+    { id, zone, zone_stated: stated, environment, demo }: ImportRow,
     about: Description,
     { path, file, size, contentHash, growing }: Omit<Arrived, 'modified'> & { growing: boolean },
   ): Promise<NewSource> {
@@ -125,6 +127,7 @@ export class ImportService {
       format: about.format,
       confidence: about.confidence,
       zone,
+      zone_by: stated ? 'set' : 'given',
       encoding: about.encoding,
       hints: about.hints,
       component_id: await this.names.idOf('component', about.component),
@@ -141,9 +144,9 @@ export class ImportService {
   }
 
   /** The import that what is followed comes in with: it has no end. */
-  async beginFollowing({ environment, zone, demo, access }: Arriving): Promise<number> {
+  async beginFollowing({ environment, zone, stated, demo, access }: Arriving): Promise<number> {
     await mkdir(this.spool, { recursive: true });
-    return this.rows.add({ state: 'following', environment, zone, demo, who: access.who });
+    return this.rows.add({ state: 'following', environment, zone, zone_stated: stated, demo, who: access.who });
   }
   /**
    * A source that goes on growing, with its first bytes in a file of the spool.

@@ -11,6 +11,7 @@ export interface ImportRow {
   who: string;
   environment: string;
   zone: string;
+  zone_stated: boolean;
   demo: boolean;
   started_at: Date;
   ended_at: Date | null;

@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import type { KeptWhole, OriginalLines, Page, SourceInfo } from '@fadenweg/api';
-import { FORMATS, isZone, type DateOrder } from '@fadenweg/core/reading';
+import type { KeptWhole, LayoutTrialInfo, OriginalLines, Page, SourceChange, SourceInfo } from '@fadenweg/api';
+import { FORMATS, type DateOrder } from '@fadenweg/core/reading';
 import { isoMicros } from '@fadenweg/core/units';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Pieces } from '../platform/http/leaving.ts';
@@ -10,20 +10,23 @@ import type { EvidenceRows } from '../evidence/room.ts';
 import type { FamilyRow, SourceRow } from '../evidence/sources.ts';
 import type { ImportService } from './import-service.ts';
 import { OriginalText } from '../evidence/original.ts';
+import { notReading, SourceChanging } from './source-changing.ts';
 import { recordKey } from '../evidence/record-key.ts';
 
 const lineNumber = Joi.number()
   .integer()
   .min(1)
   .max(2 ** 31 - 1);
-interface Change {
-  format?: string;
-  dateOrder?: DateOrder;
-  zone?: string;
-  component?: string;
-  host?: string;
-  environment?: string;
-}
+const CHANGE = {
+  format: Joi.string().valid(...FORMATS),
+  dateOrder: Joi.string().valid('day-first', 'month-first', 'year-first'),
+  zone: Joi.string().max(60),
+  timeLayout: Joi.string().trim().max(80).allow(null),
+  component: Joi.string().trim().min(1).max(60),
+  host: Joi.string().trim().allow('').max(80),
+  environment: Joi.string().trim().min(1).max(60),
+};
+const MOST_AT_ONCE = 500;
 
 export function sourceRoutes(
   { sources, bytes: kept, names, records }: Pick<EvidenceRows, 'sources' | 'bytes' | 'names' | 'records'>,
@@ -39,6 +42,7 @@ export function sourceRoutes(
     zoneBy: row.lacks_zone ? row.zone_by : 'stated',
     dateOrder: row.order_by === null ? null : (row.date_order as DateOrder),
     dateOrderBy: row.order_by as SourceInfo['dateOrderBy'],
+    timeLayout: row.time_layout,
     encoding: row.encoding,
     component: names.component(row.component_id),
     host: names.host(row.host_id),
@@ -65,10 +69,7 @@ export function sourceRoutes(
     if (!row) throw notFound('This source');
     return row;
   };
-  const notReading = (row: FamilyRow): void => {
-    if (row.state === 'waiting' || row.state === 'reading')
-      throw new Refusal(409, 'Still being read', `“${row.path}” is being read at the moment.`, 'Wait until it is read, or cancel its import.');
-  };
+  const changing = new SourceChanging({ sources, names }, original, imports);
   return [
     endpoint({
       method: 'get',
@@ -102,6 +103,7 @@ export function sourceRoutes(
               lacks_zone: row.hints.lacksZone ?? false,
               order_by: row.hints.orderBy ?? null,
               date_order: row.hints.dateOrder ?? null,
+              time_layout: row.hints.timePattern ?? null,
             }),
           ),
           next: null,
@@ -172,40 +174,37 @@ export function sourceRoutes(
         return info(await find(params.id));
       },
     }),
-    endpoint<unknown, { id: number }, Change>({
+    endpoint<unknown, { id: number }, SourceChange>({
       method: 'put',
       path: '/sources/{id}',
       summary: 'Changes how a source is read; it is read again from its kept bytes',
       params: numbered,
       status: 202,
-      body: Joi.object({
-        format: Joi.string().valid(...FORMATS),
-        dateOrder: Joi.string().valid('day-first', 'month-first', 'year-first'),
-        zone: Joi.string().max(60),
-        component: Joi.string().trim().min(1).max(60),
-        host: Joi.string().trim().allow('').max(80),
-        environment: Joi.string().trim().min(1).max(60),
-      }).min(1),
+      body: Joi.object(CHANGE).min(1),
       async run({ params, body }): Promise<SourceInfo> {
-        const row = await find(params.id);
-        if (body.zone !== undefined && !isZone(body.zone))
-          throw new Refusal(400, 'Unknown zone', `“${body.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        notReading(row);
-        const change: Partial<SourceRow> = {};
-        if (body.format !== undefined) change.format = body.format;
-        if (body.zone !== undefined) Object.assign(change, { zone: body.zone, zone_by: 'set' });
-        if (body.environment !== undefined) change.environment = body.environment;
-        if (body.component !== undefined)
-          Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });
-        if (body.host !== undefined) Object.assign(change, { host_id: await names.idOf('host', body.host), host_fixed: body.host !== '' });
-        const own = await sources.partsOf(row.id);
-        const parts = own.map((part) => part.id);
-        await imports.due(parts);
-        if (Object.keys(change).length > 0) await sources.change(parts, change);
-        const { dateOrder } = body;
-        if (dateOrder !== undefined) for (const { id, hints } of own) await sources.change(id, { hints: { ...hints, dateOrder, orderBy: 'set' } });
-        await imports.readAgain(parts);
-        return info(await find(row.id));
+        await changing.apply([await find(params.id)], body);
+        return info(await find(params.id));
+      },
+    }),
+    endpoint<unknown, unknown, SourceChange & { ids: number[] }>({
+      method: 'put',
+      path: '/sources',
+      summary: 'Changes how several sources are read, all of them or none; they are read again from their kept bytes',
+      status: 202,
+      body: Joi.object({ ids: Joi.array().items(Joi.number().integer().min(1)).min(1).max(MOST_AT_ONCE).unique().required(), ...CHANGE }).min(2),
+      async run({ body: { ids, ...change } }): Promise<Page<SourceInfo>> {
+        await changing.apply(await Promise.all(ids.map(find)), change);
+        return { items: (await Promise.all(ids.map(find))).map(info), next: null };
+      },
+    }),
+    endpoint<unknown, { id: number }, { timeLayout: string; zone?: string }>({
+      method: 'post',
+      path: '/sources/{id}/time-layout',
+      summary: 'What would come of a layout of times; nothing is changed',
+      params: numbered,
+      body: Joi.object({ timeLayout: CHANGE.timeLayout.required(), zone: CHANGE.zone }),
+      async run({ params, body }): Promise<LayoutTrialInfo> {
+        return changing.tryLayout(await sources.partsOf((await find(params.id)).id), body.timeLayout, body.zone);
       },
     }),
   ];

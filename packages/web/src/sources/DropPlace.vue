@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { visiblePath } from '@fadenweg/core/reading';
 import type { ImportInfo, Problem } from '@fadenweg/api';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { query } from '../api/client.ts';
 import { bytes } from '../time/format.ts';
 import { ZONE } from '../time/format.ts';
@@ -11,6 +11,8 @@ const emit = defineEmits<{ sent: [] }>();
 const over = ref(false);
 const environment = ref('production');
 const zone = ref(ZONE);
+/** Whoever writes a zone knows it; the browser's own is a guess. */
+const stated = computed(() => zone.value.trim() !== '' && zone.value.trim() !== ZONE);
 const sending = ref<{ sent: number; total: number; files: number } | null>(null);
 const problem = ref('');
 let request: XMLHttpRequest | null = null;
@@ -38,7 +40,10 @@ function send(files: Dropped[]): void {
   }
   sending.value = { sent: 0, total: files.reduce((sum, { file }) => sum + file.size, 0), files: files.length };
   const own = (request = new XMLHttpRequest());
-  own.open('POST', `/api/imports${query({ environment: environment.value.trim() || 'production', zone: zone.value.trim() || ZONE })}`);
+  own.open(
+    'POST',
+    `/api/imports${query({ environment: environment.value.trim() || 'production', zone: zone.value.trim() || ZONE, stated: String(stated.value) })}`,
+  );
   own.upload.onprogress = (event) => {
     if (sending.value) sending.value.sent = event.loaded;
   };

@@ -23,8 +23,9 @@ const {
 });
 async function add(): Promise<void> {
   const { path, environment, zone } = body.value;
-  if (await attempt(() => api.post('/follows', { path: path.trim(), environment: environment.trim() || 'production', zone: zone.trim() || ZONE })))
-    body.value.path = '';
+  const known = zone.trim() || ZONE;
+  const sent: FollowBody = { path: path.trim(), environment: environment.trim() || 'production', zone: known, stated: known !== ZONE };
+  if (await attempt(() => api.post('/follows', sent))) body.value.path = '';
 }
 const stop = (one: FollowInfo): Promise<boolean> => attempt(() => api.delete(`/follows/${one.id}`));
 </script>

@@ -2,6 +2,7 @@
 import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
 import { FORMATS } from '@fadenweg/core/reading';
 import { reactive, ref } from 'vue';
+import TimeLayoutField from './TimeLayoutField.vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -14,6 +15,7 @@ const values = reactive({
   format: props.source.format,
   dateOrder: props.source.dateOrder,
   zone: props.source.zone,
+  timeLayout: props.source.timeLayout ?? '',
   component: props.source.component,
   host: props.source.host,
   environment: props.source.environment,
@@ -34,7 +36,8 @@ const attempt = (act: () => Promise<string>): Promise<boolean> =>
     emit('changed');
   });
 function save(): void {
-  const change = Object.fromEntries(Object.entries(values).filter(([name, value]) => value !== props.source[name as keyof typeof values]));
+  const given = { ...values, timeLayout: values.timeLayout.trim() || null };
+  const change = Object.fromEntries(Object.entries(given).filter(([name, value]) => value !== props.source[name as keyof typeof values]));
   if (Object.keys(change).length === 0) said.value = 'Nothing was changed.';
   else
     void attempt(async () => {
@@ -68,6 +71,7 @@ const again = (): Promise<boolean> =>
         </select></label
       >
       <p v-if="source.dateOrderBy === 'guessed'" class="soft">Its dates can be read in another order too, and nothing here tells which is right.</p>
+      <TimeLayoutField v-model="values.timeLayout" :source="source.id" :zone="values.zone" :learned="source.understood > 0" />
       <label>Component <input v-model="values.component" class="input" maxlength="60" /></label
       ><label>Host <input v-model="values.host" class="input" maxlength="80" /></label
       ><label>Environment <input v-model="values.environment" class="input" maxlength="60" /></label>
@@ -109,34 +113,11 @@ const again = (): Promise<boolean> =>
     </section>
   </aside>
 </template>
+<style scoped src="./form.css"></style>
 <style scoped>
-.form {
-  width: 340px;
-  flex: none;
-  background: var(--paper);
-  border-left: 1px solid var(--seam);
-  padding: 14px 18px;
-  box-sizing: border-box;
-}
 .path {
   overflow-wrap: anywhere;
   margin: 2px 0 10px;
-}
-form {
-  display: grid;
-  gap: 8px;
-}
-label {
-  display: grid;
-  grid-template-columns: 96px 1fr;
-  align-items: center;
-}
-p {
-  margin: 0;
-}
-.buttons {
-  display: flex;
-  gap: 8px;
 }
 .part {
   margin-top: 16px;

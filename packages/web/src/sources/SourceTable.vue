@@ -2,12 +2,26 @@
 import type { SourceInfo } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { bytes, count, dayAndClock } from '../time/format.ts';
+import SeveralForm from './SeveralForm.vue';
 import SourceForm from './SourceForm.vue';
 
 const props = defineProps<{ sources: SourceInfo[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const chosen = ref<number | null>(null);
 const edited = computed(() => props.sources.find((source) => source.id === chosen.value) ?? null);
+/** Those that are changed together. */
+const marked = ref(new Set<number>());
+const together = computed(() => props.sources.filter((source) => marked.value.has(source.id)));
+const allMarked = computed(() => props.sources.length > 0 && together.value.length === props.sources.length);
+function mark(ids: readonly number[], on: boolean): void {
+  const next = new Set(marked.value);
+  for (const id of ids) {
+    if (on) next.add(id);
+    else next.delete(id);
+  }
+  marked.value = next;
+}
+const isOn = (event: Event): boolean => (event.target as HTMLInputElement).checked;
 const several = computed(() => new Set(props.sources.map((source) => source.environment)).size > 1);
 const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed: 'not read', cancelled: 'cancelled' } as const;
 </script>
@@ -18,6 +32,20 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
       <table v-else class="plain-table">
         <thead>
           <tr>
+            <th class="mark">
+              <input
+                type="checkbox"
+                aria-label="All sources, to change them together"
+                :checked="allMarked"
+                :indeterminate="together.length > 0 && !allMarked"
+                @change="
+                  mark(
+                    sources.map((one) => one.id),
+                    isOn($event),
+                  )
+                "
+              />
+            </th>
             <th>Source</th>
             <th>Component</th>
             <th>Host</th>
@@ -33,6 +61,14 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
         </thead>
         <tbody>
           <tr v-for="source in sources" :key="source.id" :class="{ chosen: source.id === chosen }">
+            <td class="mark">
+              <input
+                type="checkbox"
+                :aria-label="`${source.path}, to change it with others`"
+                :checked="marked.has(source.id)"
+                @change="mark([source.id], isOn($event))"
+              />
+            </td>
             <td class="mono path">
               <button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">
                 {{ source.path }}</button><span v-if="source.parts > 1" class="soft"> {{ source.parts }} parts</span>
@@ -52,6 +88,7 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
             <td class="still">
               <template v-if="source.zoneBy === 'stated'"><span class="soft">as written</span></template
               ><template v-else>{{ source.zone }} <span v-if="source.zoneBy === 'guessed'" class="tag">guessed</span></template
+              ><template v-if="source.timeLayout"> <span class="tag" :title="source.timeLayout">times typed</span></template
               ><template v-if="source.dateOrderBy === 'guessed'"> <span class="tag">dates guessed</span></template>
             </td>
             <td class="number">{{ count(source.records) }}</td>
@@ -69,7 +106,8 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
         </tbody>
       </table>
     </div>
-    <SourceForm v-if="edited" :key="edited.id" :source="edited" @changed="emit('changed')" @close="chosen = null" />
+    <SeveralForm v-if="together.length > 1" :sources="together" @changed="emit('changed')" @close="marked = new Set()" />
+    <SourceForm v-else-if="edited" :key="edited.id" :source="edited" @changed="emit('changed')" @close="chosen = null" />
   </div>
 </template>
 <style scoped>
@@ -100,6 +138,9 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 }
 .path .link {
   text-align: left;
+}
+.mark {
+  width: 16px;
 }
 .chosen td {
   background: var(--indigo-wash);

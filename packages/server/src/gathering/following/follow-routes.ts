@@ -31,7 +31,7 @@ export function followRoutes(following: Following): AnyEndpoint[] {
         return { items: (await following.all()).map(infoOf), next: null };
       },
     }),
-    endpoint<unknown, unknown, FollowBody & { demo: boolean }>({
+    endpoint<unknown, unknown, FollowBody & { demo: boolean; stated: boolean }>({
       method: 'post',
       path: '/follows',
       summary: 'Follows a file or a folder of the server’s machine: what is in it is read, and what it grows by',
@@ -40,12 +40,15 @@ export function followRoutes(following: Following): AnyEndpoint[] {
         path: Joi.string().min(1).max(1000).required(),
         environment: Joi.string().trim().min(1).max(60).default('production'),
         zone: Joi.string().max(60).default('UTC'),
+        stated: Joi.boolean().default(false),
         demo: Joi.boolean().default(false),
       }),
       async run({ body, access }): Promise<FollowInfo> {
         if (!isZone(body.zone))
           throw new Refusal(400, 'Unknown zone', `“${body.zone}” is no IANA time zone.`, 'Give a name like Europe/Berlin or UTC.');
-        return infoOf(await following.add(body.path, { environment: body.environment, zone: body.zone, demo: body.demo, access }));
+        return infoOf(
+          await following.add(body.path, { environment: body.environment, zone: body.zone, stated: body.stated, demo: body.demo, access }),
+        );
       },
     }),
     endpoint<unknown, { id: number }>({
