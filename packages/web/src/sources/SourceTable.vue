@@ -86,7 +86,8 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
               {{ source.format }} <span class="soft">{{ Math.round(source.confidence * 100) }} %</span>
             </td>
             <td class="still">
-              <template v-if="source.zoneBy === 'stated'"><span class="soft">as written</span></template
+              <template v-if="source.understood === 0"><span class="soft">–</span></template
+              ><template v-else-if="source.zoneBy === 'stated'"><span class="soft">as written</span></template
               ><template v-else>{{ source.zone }} <span v-if="source.zoneBy === 'guessed'" class="tag">guessed</span></template
               ><template v-if="source.timeLayout"> <span class="tag" :title="source.timeLayout">times typed</span></template
               ><template v-if="source.dateOrderBy === 'guessed'"> <span class="tag">dates guessed</span></template>
@@ -113,12 +114,12 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 <style scoped>
 .both {
   display: flex;
-  min-height: 100%;
+  height: 100%;
 }
 .list {
   flex: 1;
   min-width: 0;
-  overflow-x: auto;
+  overflow: auto;
 }
 .nothing {
   padding: 24px 20px;
