@@ -82,6 +82,17 @@ describe('zones', () => {
     expect(await named('dated', 'crane/crane.log')).toMatchObject({ zone: 'UTC', zoneBy: 'given' });
   });
 
+  test('where two without a zone are hours apart, that one changes which a named region explains', async () => {
+    const of = (zone: string, words: string): string[] => HOURS.map((at, i) => `${wall(at, zone)} INFO call ${order(500 + i)} ${words}`);
+    await bring('apart', [
+      ['gate/gate.log', of('UTC', 'came in')],
+      ['voice/voice.log', of('Europe/Berlin', 'was answered')],
+      ['desk/desk.log', ['2026-10-24T05:00:00Z INFO timezone=Europe/Berlin begins']],
+    ]);
+    expect(await named('apart', 'gate/gate.log')).toMatchObject({ zone: 'UTC', zoneBy: 'given' });
+    expect(await named('apart', 'voice/voice.log')).toMatchObject({ zone: 'Europe/Berlin', zoneBy: 'guessed' });
+  });
+
   test('are set for many sources in one action, for all of them or none', async () => {
     const lines = ['2026-11-24 10:00:00 INFO one', '2026-11-24 10:00:01 INFO two'];
     await bring('many', [['a/a.log', lines], ['b/b.log', [...lines, lines[0]!]], ['c/c.log', [lines[1]!]]]); // prettier-ignore

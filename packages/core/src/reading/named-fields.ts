@@ -223,9 +223,52 @@ export function levelOfValue(value: FieldValue): Level {
   return value >= 0 && value <= 7 ? levelOfSeverity(value) : 0;
 }
 
-/** The component and the host that a record's fields name. */
-export function namesOf(fields: Fields): { component: string; host: string } {
-  return { component: firstName(fields, COMPONENT), host: firstName(fields, HOST) };
+/** Fields that name what writes, or what is spoken of: only where all records of a source have the same few. */
+const MAY_NAME = new Set([
+  'service',
+  'app',
+  'application',
+  'appname',
+  'applicationname',
+  'servicename',
+  'program',
+  'programname',
+  'component',
+  'system',
+]);
+/** So many of the records have it, and so few different values at most. */
+const NEARLY_ALL = 0.95;
+const FEW = 4;
+
+/**
+ * The field by which all records of a sample name what wrote them, null where there is none.
+ *
+ * @param records their fields
+ */
+export function programField(records: readonly Fields[]): string | null {
+  const counts = new Map<string, { count: number; values: Set<string> }>();
+  for (const fields of records) {
+    for (const name in fields) {
+      if (!MAY_NAME.has(name.toLowerCase().replace(/[-_. ]/g, ''))) continue;
+      const value = firstName(fields, [name]);
+      if (value === '') continue;
+      const own = counts.get(name) ?? { count: 0, values: new Set<string>() };
+      counts.set(name, own);
+      own.count++;
+      own.values.add(value);
+    }
+  }
+  for (const [name, { count, values }] of counts) if (records.length >= 2 && count >= records.length * NEARLY_ALL && values.size <= FEW) return name;
+  return null;
+}
+
+/**
+ * The component and the host that a record's fields name.
+ *
+ * @param program the field by which all records of the source name what wrote them
+ */
+export function namesOf(fields: Fields, program: string | null = null): { component: string; host: string } {
+  return { component: firstName(fields, COMPONENT) || (program === null ? '' : firstName(fields, [program])), host: firstName(fields, HOST) };
 }
 function firstName(fields: Fields, names: readonly string[]): string {
   for (const name of names) {

@@ -70,9 +70,10 @@ function fitting(pairs: readonly TimePair[], zone: string): number {
  *
  * @param now the zone in which it is read so far: it stays where none fits better
  * @param likely zones that are named, the likeliest first
+ * @param others also zones that nothing names
  * @returns null where it stays, or where nothing is sure
  */
-export function zoneOf(pairs: readonly TimePair[], now: string, likely: readonly string[]): string | null {
+export function zoneOf(pairs: readonly TimePair[], now: string, likely: readonly string[], others = true): string | null {
   if (pairs.length < FEWEST) return null;
   const enough = Math.max(FEWEST, pairs.length * SHARE);
   let best = { zone: now, count: fitting(pairs, now) };
@@ -81,9 +82,9 @@ export function zoneOf(pairs: readonly TimePair[], now: string, likely: readonly
     if (count > best.count * more) best = { zone, count };
   };
   for (const zone of new Set(likely)) if (isZone(zone)) consider(zone, 1);
-  for (const zone of offsetsOf(pairs)) consider(zone, CLEARLY);
+  if (others) for (const zone of offsetsOf(pairs)) consider(zone, CLEARLY);
   // on both sides of a clock change no offset fits all
-  if (best.count < pairs.length * 0.98) for (const zone of REGIONS) consider(zone, CLEARLY);
+  if (others && best.count < pairs.length * 0.98) for (const zone of REGIONS) consider(zone, CLEARLY);
   return best.zone !== now && best.count >= enough ? best.zone : null;
 }
 

@@ -3,6 +3,7 @@ import type { Database } from './connect.ts';
 import * as first from './migrations/001-first.ts';
 import * as second from './migrations/002-happenings-and-work.ts';
 import * as third from './migrations/003-stated-zones.ts';
+import * as fourth from './migrations/004-speakers.ts';
 
 interface Migration {
   name: string;
@@ -13,6 +14,7 @@ const MIGRATIONS: readonly Migration[] = [
   { name: '001-first', up: first.up },
   { name: '002-happenings-and-work', up: second.up },
   { name: '003-stated-zones', up: third.up },
+  { name: '004-speakers', up: fourth.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

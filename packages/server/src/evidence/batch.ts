@@ -49,6 +49,8 @@ export interface Batch {
   shapes: { id: number; text: string }[];
   /** What its records tell about changes. */
   signs: SignRow[];
+  /** Names that its records give to their component and host and none before gave: '' for the source's own. */
+  speakers: { component: string; host: string }[];
   /** The same sightings and edges for the weaver: key, kind id, first, last … and a, b, first, last … */
   seen: Float64Array;
   tied: Float64Array;

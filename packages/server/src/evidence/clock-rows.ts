@@ -49,8 +49,15 @@ export class ClockRepository {
         'c.changed_at',
       );
   }
+  /** Those of hosts that records are of, and those that were set by hand. */
   all(limit = 1000): Promise<ClockRow[]> {
-    return this.select().orderBy('h.name').orderBy('o.name').limit(limit);
+    return this.select()
+      .whereRaw(
+        `(c.set_ahead is not null or exists (select from speaker s where s.host_id = c.host_id and (h.name <> '' or s.component_id = c.component_id)))`,
+      )
+      .orderBy('h.name')
+      .orderBy('o.name')
+      .limit(limit);
   }
   async byId(id: number): Promise<ClockRow | undefined> {
     return (await this.select().where('c.id', id))[0];
@@ -78,7 +85,7 @@ export class ClockRepository {
   async sourcesOf(units: readonly ClockUnit[]): Promise<number[]> {
     if (units.length === 0) return [];
     const { rows } = await this.db.raw<{ rows: { id: number }[] }>(
-      `select distinct r.source_id as id from unnest(?::int[], ?::int[]) u(host, component), record r
+      `select distinct r.source_id as id from unnest(?::int[], ?::int[]) u(host, component), speaker r
          where r.host_id = u.host and (r.component_id = u.component or (select name from host where id = u.host) <> '')`,
       [units.map((unit) => unit.host_id), units.map((unit) => unit.component_id)],
     );

@@ -85,7 +85,7 @@ const told = (of: string): string => `coalesce(${of} filter (where understood > 
 /** Until when the sources speak. */
 export const EVIDENCE_END = `select ${told('max(last_at)')} as end from source`;
 /** Tables that hold what was read from a source, besides its kept bytes. */
-export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign'] as const;
+export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign', 'speaker'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}
@@ -156,6 +156,13 @@ export class SourceRepository {
       'select min(first_at) as first, max(last_at) as last from source',
     );
     return { first: rows[0]?.first ?? 0, last: rows[0]?.last ?? -1 };
+  }
+  /** Components that records are of. */
+  async components(): Promise<string[]> {
+    const { rows } = await this.db.raw<{ rows: { name: string }[] }>(
+      `select name from component c where name <> '' and exists (select from speaker s where s.component_id = c.id) order by name limit 2000`,
+    );
+    return rows.map((row) => row.name);
   }
   /** First and last record of each source, by the component that it is of. */
   async spans(): Promise<ComponentSpan[]> {

@@ -10,6 +10,7 @@ import type { Weaving } from '../weaving/weaving.ts';
 import type { Clocks } from '../looks/clocks.ts';
 import type { Discovery } from '../looks/discovery.ts';
 import type { RoleGuard } from '../looks/role-guard.ts';
+import type { BetterNames, SourceNames } from '../looks/source-names.ts';
 import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
 
 export const MOST_ERRORS = 100;
@@ -19,6 +20,7 @@ const FEWEST = 1000;
 /** What an import is looked at for when all of it is read; what turns out to be amiss is read again before it ends. */
 export interface Looks {
   times: SourceTimes;
+  names: SourceNames;
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
@@ -94,7 +96,7 @@ export class ImportEnd {
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS))
       await this.does.note(importId, path, error ?? 'could not be read');
     await this.sources.counted();
-    piece.tell('comparing times with those of other sources');
+    piece.tell('comparing times and names with those of other sources');
     if (await this.bettered(importId)) return;
     // both take a while; what is discovered is read again at once
     const tied = this.weaving.tied();
@@ -151,14 +153,15 @@ export class ImportEnd {
 
   /** A zone is guessed once for each source; a year is right once it is taken from the neighbours. */
   private async bettered(importId: number): Promise<boolean> {
-    return this.changed(await this.looks.times.better(importId), importId);
+    return this.changed(await this.looks.times.better(importId), importId, await this.looks.names.better(importId));
   }
   /** @param importId the import that ends with what is read again, null where none waits for it */
-  private async changed(better: readonly BetterTimes[], importId: number | null): Promise<boolean> {
+  private async changed(better: readonly BetterTimes[], importId: number | null, named: readonly BetterNames[] = []): Promise<boolean> {
+    for (const { id, ...names } of named) await this.sources.change(id, names);
     for (const { id, zone, hints } of better)
       await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
-    if (better.length === 0) return false;
-    const ids = better.map((one) => one.id);
+    const ids = [...new Set([...better, ...named].map((one) => one.id))];
+    if (ids.length === 0) return false;
     if (importId !== null) await this.sources.readFor(ids, importId);
     await this.does.readAgain(ids);
     return true;

@@ -8,7 +8,7 @@ import type { Platform } from '../platform/room.ts';
 import type { WorkKind } from '../platform/work/types.ts';
 import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
 import type { Intake } from './intake/intake.ts';
-import { familyOf } from './intake/naming.ts';
+import { familyOf } from '../evidence/naming.ts';
 import type { Names } from '../evidence/names.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
 import type { NewSource, SourceRepository, SourceRow } from '../evidence/sources.ts';

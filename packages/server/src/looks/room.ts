@@ -7,13 +7,15 @@ import { Clocks } from './clocks.ts';
 import { Discovery } from './discovery.ts';
 import { hostRoutes } from './host-routes.ts';
 import { RoleGuard } from './role-guard.ts';
+import { SourceNames } from './source-names.ts';
 import { SourceTimes } from './source-times.ts';
 import { suggestionRoutes } from './suggestion-routes.ts';
 import { Suggestions } from './suggestions.ts';
 
-/** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much. */
+/** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much, folders of machines. */
 export interface Looks extends Room {
   times: SourceTimes;
+  names: SourceNames;
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
@@ -26,6 +28,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
   const ownDeclarations = declarations.by(Access.ownWork);
   return {
     times: new SourceTimes(db),
+    names: new SourceNames(db, own.names),
     discovery: new Discovery(url, ownDeclarations, sources),
     clocks: new Clocks(url, own.clocks, own.names),
     guard: new RoleGuard(ownDeclarations, identifiers, sources),

@@ -1,14 +1,4 @@
-import {
-  pairsOf,
-  readInOrder,
-  zoneClock,
-  zoneOf,
-  zoneOfDate,
-  type DateOrder,
-  type FirstMention,
-  type ReadingHints,
-  type TimePair,
-} from '@fadenweg/core/reading';
+import { pairsOf, readInOrder, zoneClock, zoneOf, zoneOfDate, type DateOrder, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
@@ -118,23 +108,33 @@ export class SourceTimes {
     });
   }
 
-  /** A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs; else that in which it ends with its file. */
+  /**
+   * A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs; else that in which it ends with its file; else,
+   * where others without a zone name the same at other hours, one that is named, if that explains it in one way alone.
+   */
   private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
     const lacking = own.filter((source) => source.hints.lacksZone);
     if (lacking.length === 0) return [];
-    const pairs = await this.pairs(lacking);
+    const asked = new Map(lacking.map((source) => [source.id, source]));
+    const mentions = await this.mentions(lacking);
     const likely = await this.likely(lacking);
-    return lacking.flatMap((source) => {
-      const zones = likely(source);
-      const paired = pairs.get(source.id) ?? [];
-      const zone =
-        zoneOf(paired, source.zone, zones) ??
-        (paired.length >= FEWEST_PAIRS ? null : zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, zones));
-      return zone === null ? [] : [{ id: source.id, zone }];
-    });
+    const found = new Map<number, string>();
+    const open: Own[] = [];
+    const sure = pairsOf(mentions, (source) => asked.has(source));
+    for (const source of lacking) {
+      const pairs = spread(sure.get(source.id) ?? [], MOST_PAIRS);
+      const zone = zoneOf(pairs, source.zone, likely(source));
+      const byDate = zone === null && pairs.length < FEWEST_PAIRS;
+      const dated = byDate ? zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, likely(source)) : null;
+      if (zone ?? dated) found.set(source.id, (zone ?? dated)!);
+      else if (byDate) open.push(source);
+    }
+    for (const [id, zone] of amongEachOther(open, mentions, asked, found, likely)) found.set(id, zone);
+    return [...found].map(([id, zone]) => ({ id, zone }));
   }
 
-  private async pairs(lacking: readonly Own[]): Promise<Map<number, TimePair[]>> {
+  /** What sources name first, in order of the key; those whose zone is in question by their wall clock. */
+  private async mentions(lacking: readonly Own[]): Promise<FirstMention[]> {
     const sure: number[] = await this.db('source')
       .where({ state: 'done' })
       .whereRaw(`(not coalesce((hints->>'lacksZone')::boolean, false) or zone_by = 'set')`)
@@ -142,24 +142,17 @@ export class SourceTimes {
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
       .pluck('id');
-    if (sure.length === 0) return new Map();
     const counted = await this.db('sighting').count({ count: '*' }).first();
     const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
-    const asked = new Map(lacking.map((source) => [source.id, source.zone]));
+    const zones = new Map(lacking.map((source) => [source.id, source.zone]));
     // of each source its first mention: one that is read in many batches names the same again hours later
     const { rows } = await this.db.raw<{ rows: FirstMention[] }>(
       `select s.key, s.source_id as source, min(s.first_at)::bigint as at from sighting s
          join identifier_kind k on k.id = s.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
         where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
-      [[...new Set([...sure, ...asked.keys()])], every],
+      [[...new Set([...sure, ...zones.keys()])], every],
     );
-    for (const row of rows) {
-      const zone = asked.get(row.source);
-      if (zone !== undefined) row.at = local(row.at, zone);
-    }
-    const found = pairsOf(rows, (source) => asked.has(source));
-    for (const [id, all] of found) found.set(id, spread(all, MOST_PAIRS));
-    return found;
+    return rows.map(({ key, source, at }) => ({ key, source, at: zones.has(source) ? local(at, zones.get(source)!) : at }));
   }
 
   /** Zones that a source may be in: those that are named on its machine, then in its environment, then those in which others are read. */
@@ -181,6 +174,34 @@ export class SourceTimes {
       return [...new Set([...machine.flatMap(named), ...same.flatMap(named), 'UTC', own])];
     };
   }
+}
+/**
+ * Zones of sources that only others without a zone have something in common with. Two of them that are hours apart could both be amiss: one whose zone is explained by what is
+ * named changes, where the other's would not be.
+ */
+function amongEachOther(
+  open: readonly Own[],
+  mentions: readonly FirstMention[],
+  asked: ReadonlyMap<number, Own>,
+  found: ReadonlyMap<number, string>,
+  likely: (source: Own) => string[],
+): Map<number, string> {
+  const proposed = new Map<number, string>();
+  for (const source of open) {
+    const others = mentions.map((one) => {
+      const other = one.source === source.id ? undefined : asked.get(one.source);
+      return other ? { ...one, at: zoneClock(found.get(other.id) ?? other.zone).toUtc(one.at) } : one;
+    });
+    const pairs = spread(pairsOf(others, (id) => id === source.id).get(source.id) ?? [], MOST_PAIRS);
+    const zone = zoneOf(pairs, source.zone, likely(source), false);
+    if (zone !== null) proposed.set(source.id, zone);
+  }
+  const keys = new Map(open.map(({ id }) => [id, new Set(mentions.flatMap((one) => (one.source === id ? [one.key] : [])))]));
+  const common = (one: number, other: number): boolean => [...keys.get(one)!].filter((key) => keys.get(other)!.has(key)).length >= FEWEST_PAIRS;
+  // where each of two would be explained, nothing tells which is amiss
+  const both = [...proposed.keys()].filter((one) => [...proposed.keys()].some((other) => other !== one && common(one, other)));
+  for (const id of both) proposed.delete(id);
+  return proposed;
 }
 /** The wall clock as it is written. */
 const local = (at: number, zone: string): number => at + zoneClock(zone).offsetAt(Math.floor(at / 1000)) * 1000;

@@ -71,12 +71,13 @@ export function overviewRoutes({
       path: '/summary',
       summary: 'What is loaded, from when to when, and what is going on',
       async run(): Promise<Summary> {
-        const [own, running, total, unread, counts] = await Promise.all([
+        const [own, running, total, unread, counts, components] = await Promise.all([
           sources.environments(),
           imports.rows.latest(20),
           strands.total(),
           sources.unread(),
           work.counts(),
+          sources.components(),
         ]);
         return {
           records: own.reduce((sum, one) => sum + one.records, 0),
@@ -86,7 +87,7 @@ export function overviewRoutes({
           demo: own.some((one) => one.someDemo),
           demoAtHand,
           environments: own.map(({ name, demo, records, ...span }): EnvironmentInfo => ({ name, demo, records, ...spanOf([span]) })),
-          components: names.components(),
+          components,
           imports: await Promise.all(
             running.filter((row) => ['receiving', 'reading', 'removing'].includes(row.state)).map((row) => imports.progress.of(row)),
           ),

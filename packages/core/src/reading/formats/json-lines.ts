@@ -1,6 +1,6 @@
 import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { flatten, parseObject } from '../json-fields.ts';
-import { NamedFields, namesOf } from '../named-fields.ts';
+import { NamedFields, namesOf, programField } from '../named-fields.ts';
 import { clearDraft, emptyDraft } from '../types.ts';
 import { InnerJson } from './inner-json.ts';
 import { InnerText } from './inner-text.ts';
@@ -9,7 +9,12 @@ import { InnerText } from './inner-text.ts';
 const TIMELESS = 0.94;
 const MOST_LINES = 40;
 /** Guessing, describing and reading open the same sample again and again. */
-const known = new WeakMap<Sample, string[]>();
+const known = new WeakMap<Sample, Known>();
+interface Known {
+  /** Messages that may hold a level, read on where nearly no record tells one. */
+  messages: string[];
+  program: string | null;
+}
 /** Where so many records tell no level, their messages may. */
 const LEVELLESS = 0.8;
 /** Lines that a program may say before its first object. */
@@ -41,12 +46,14 @@ class JsonLinesReader implements RecordReader {
   private readonly named: NamedFields;
   private readonly innerJson: InnerJson;
   private readonly innerText: InnerText | null = null;
+  private readonly program: string | null;
   constructor(sample: Sample, context: ReadingContext) {
     this.named = new NamedFields(context);
     this.innerJson = new InnerJson(context);
-    let messages = known.get(sample);
-    if (!messages) known.set(sample, (messages = levelless(sample)));
-    this.innerText = InnerText.of(messages, context);
+    let about = known.get(sample);
+    if (!about) known.set(sample, (about = learn(sample)));
+    this.program = about.program;
+    this.innerText = InnerText.of(about.messages, context);
   }
   start(): void {}
   begins(): boolean {
@@ -61,7 +68,7 @@ class JsonLinesReader implements RecordReader {
     }
     const fields: Fields = {};
     flatten(object, '', fields);
-    const { component, host } = namesOf(fields);
+    const { component, host } = namesOf(fields, this.program);
     draft.component = component;
     draft.host = host;
     if (!this.named.read(fields, text, draft) || draft.message === text) return;
@@ -70,11 +77,12 @@ class JsonLinesReader implements RecordReader {
   }
 }
 
-/** Messages of the records of a sample, if nearly none of them tells a level. Read by a reader of its own: a source's own begins where the source does. */
-function levelless(sample: Sample): string[] {
+/** What names the program, and the messages of a sample's records, if nearly none of them tells a level. Read by a reader of its own: a source's own begins where the source does. */
+function learn(sample: Sample): Known {
   const named = new NamedFields({ zone: 'UTC', modified: 0 });
   const draft = emptyDraft();
   const messages: string[] = [];
+  const records: Fields[] = [];
   const lines = sample.lines.slice(0, MOST_LINES).filter((line) => line !== '');
   for (const line of lines) {
     const object = parseObject(line);
@@ -82,7 +90,8 @@ function levelless(sample: Sample): string[] {
     clearDraft(draft);
     const fields: Fields = {};
     flatten(object, '', fields);
+    records.push(fields);
     if (named.read(fields, line, draft) && draft.level === 0 && draft.message !== line) messages.push(draft.message);
   }
-  return messages.length >= lines.length * LEVELLESS ? messages : [];
+  return { messages: messages.length >= lines.length * LEVELLESS ? messages : [], program: programField(records) };
 }

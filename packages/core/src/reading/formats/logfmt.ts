@@ -1,7 +1,7 @@
 import type { Draft, Fields, Reader, RecordReader, ReadingContext, Sample } from '../types.ts';
 import { fieldValue, keyValues } from '../keyvalues.ts';
 import { levelOf } from '../levels.ts';
-import { isLogger } from '../named-fields.ts';
+import { isLogger, namesOf, programField } from '../named-fields.ts';
 import { TimeReader } from '../times.ts';
 import { tookOfFields } from '../took.ts';
 
@@ -23,7 +23,10 @@ export const logfmt: Reader = {
     const good = lines.filter((line) => /^[\w.@-]+=/.test(line) && reader.covers(line)).length;
     return (good / lines.length) * 0.95;
   },
-  open: (sample, context) => new LogfmtReader(context, separatorOf(sample)),
+  open(sample, context) {
+    const separator = separatorOf(sample);
+    return new LogfmtReader(context, separator, programOf(sample, new LogfmtReader({ zone: 'UTC', modified: 0 }, separator)));
+  },
 };
 
 /** Signs other than blanks that may stand between pairs; then values hold blanks without quotes. */
@@ -53,11 +56,23 @@ function cut(line: string, separator: string): string[] {
   return parts;
 }
 
+const named = new WeakMap<Sample, string | null>();
+function programOf(sample: Sample, reader: LogfmtReader): string | null {
+  let program = named.get(sample);
+  if (program === undefined) {
+    const lines = sample.lines.slice(0, 40).filter((line) => PAIR.test(line));
+    named.set(sample, (program = programField(lines.map((line) => reader.pairs(line)))));
+  }
+  return program;
+}
+
 class LogfmtReader implements RecordReader {
   private readonly times: TimeReader;
   constructor(
     context: ReadingContext,
     private readonly separator: string | null,
+    /** The field by which all lines name what wrote them. */
+    private readonly program: string | null = null,
   ) {
     this.times = new TimeReader(context);
   }
@@ -70,6 +85,13 @@ class LogfmtReader implements RecordReader {
   covers(line: string): boolean {
     const fields = {};
     return this.collect(line, fields, { names: APART, into: fields }) >= line.length * 0.8 && this.timeOf(fields) !== null;
+  }
+
+  /** All pairs of a line. */
+  pairs(line: string): Fields {
+    const fields: Fields = {};
+    this.collect(line, fields, { names: APART, into: fields });
+    return fields;
   }
 
   /** @returns how many characters the pairs cover */
@@ -107,6 +129,7 @@ class LogfmtReader implements RecordReader {
       draft.understood = true;
       for (const name in apart) if (name !== time && name !== level && name !== logger && name !== said) fields[name] = apart[name]!;
     } else Object.assign(fields, apart);
+    if (this.program !== null) draft.component = namesOf(fields, this.program).component;
     draft.took = tookOfFields(fields);
   }
 

@@ -233,4 +233,40 @@ export const NAMED_SAMPLES: ReadingSample[] = [
       { at: '2026-11-24T10:00:01.123000Z', level: 'info', message: 'on', fields: { logStream: 'a' } },
     ],
   },
+  {
+    name: 'a program in every object',
+    format: 'json-lines',
+    text: [
+      '{"time":"2026-11-24T10:00:00Z","level":"info","hostname":"lw-1","service":"desk","msg":"order LX-204817 taken"}',
+      '{"time":"2026-11-24T10:00:01Z","level":"error","hostname":"lw-1","service":"desk","msg":"order LX-204818 failed"}',
+    ].join('\n'),
+    records: [
+      { at: '2026-11-24T10:00:00.000000Z', level: 'info', component: 'desk', host: 'lw-1', message: 'order LX-204817 taken' },
+      { at: '2026-11-24T10:00:01.000000Z', level: 'error', component: 'desk', host: 'lw-1', message: 'order LX-204818 failed' },
+    ],
+  },
+  {
+    name: 'what is called is no program of its own',
+    format: 'json-lines',
+    text: [
+      '{"time":"2026-11-24T10:00:00Z","level":"info","msg":"calls store","service":"store"}',
+      '{"time":"2026-11-24T10:00:01Z","level":"info","msg":"order LX-204818 taken"}',
+    ].join('\n'),
+    records: [
+      { at: '2026-11-24T10:00:00.000000Z', level: 'info', component: '', message: 'calls store', fields: { service: 'store' } },
+      { at: '2026-11-24T10:00:01.000000Z', level: 'info', component: '', message: 'order LX-204818 taken' },
+    ],
+  },
+  {
+    name: 'a program in every line of pairs',
+    format: 'logfmt',
+    text: [
+      'ts=2026-11-24T10:00:00Z level=info app=desk msg="order LX-204817 taken"',
+      'ts=2026-11-24T10:00:01Z level=error app=desk msg="order LX-204818 failed"',
+    ].join('\n'),
+    records: [
+      { at: '2026-11-24T10:00:00.000000Z', level: 'info', component: 'desk', message: 'order LX-204817 taken' },
+      { at: '2026-11-24T10:00:01.000000Z', level: 'error', component: 'desk', message: 'order LX-204818 failed' },
+    ],
+  },
 ];

@@ -1,6 +1,6 @@
 import { readdir, stat } from 'node:fs/promises';
 import { basename, dirname, join, relative } from 'node:path';
-import { familyOf } from '../intake/naming.ts';
+import { familyOf } from '../../evidence/naming.ts';
 import { keyOf } from './growing-file.ts';
 
 /** More files are not followed. */

@@ -12,6 +12,7 @@ import { Clocks } from './clocks.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 import { Mentions } from './mentions.ts';
 import { OwnNames } from './own-names.ts';
+import { Speakers } from './speakers.ts';
 import { SignCollector } from './sign-collector.ts';
 
 /** Longest message that is kept in the row, in characters; the rest is read from the kept bytes. */
@@ -65,6 +66,7 @@ export class BatchBuilder {
   private readonly components: OwnNames;
   private readonly hosts: OwnNames;
   private readonly clocks: Clocks;
+  private readonly speakers = new Speakers();
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(
@@ -112,6 +114,7 @@ export class BatchBuilder {
     const id = recordId(job.sourceId, frame.byteFrom);
     if (!job.ownComponents) draft.component = '';
     if (!job.ownHosts) draft.host = '';
+    this.speakers.note(draft.component, draft.host);
     const shift = this.clocks.shift(draft.host || job.host, draft.component || job.component, draft.at);
     draft.at += shift;
     const { at } = draft;
@@ -254,6 +257,7 @@ export class BatchBuilder {
       counts: counts.finish(),
       shapes: this.shapes,
       signs: this.signs.take(),
+      speakers: this.speakers.take(),
       ...this.mentions.take(sourceId),
       glimpses: { sourceId, rows: this.glimpses.finish(), places: Float64Array.from(this.places) },
     };

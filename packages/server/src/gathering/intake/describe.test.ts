@@ -3,7 +3,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe as describeFile, prefixHash } from './describe.ts';
-import { componentOf, dayOfPath, familyOf } from './naming.ts';
+import { componentOf, dayOfPath, familyOf, folderOf } from '../../evidence/naming.ts';
 
 let folder: string;
 beforeAll(async () => {
@@ -105,5 +105,22 @@ describe('what a file is', () => {
     await writeFile(file, 'first\nsecond\n');
     expect(await prefixHash(file, 6)).toBe(before);
     expect(await prefixHash(file, 13)).not.toBe(before);
+  });
+});
+
+describe('folders of machines', () => {
+  test.each([
+    ['lw-db-1/labdb-004852.csv', 'labdb'],
+    ['lw-edge-1/access.log', 'lw-edge-1'],
+    ['lw-app-1/order-desk.2026-11-24.log', 'order-desk'],
+    ['lw-app-1/order-desk-error.log', 'order-desk'],
+    ['lw-app-1/lw-app-1.log', 'lw-app-1'],
+    ['lw-log-1/messages', 'lw-log-1'],
+  ])('%s is of %s', (path, component) => {
+    expect(componentOf(path, true)).toBe(component);
+  });
+  test('the innermost folder, and those above it', () => {
+    expect(folderOf('a/b/c.log')).toEqual({ name: 'b', above: 'a' });
+    expect(folderOf('c.log')).toBeNull();
   });
 });

@@ -18,7 +18,7 @@ import {
   type ReadingHints,
   type Sample,
 } from '@fadenweg/core/reading';
-import { componentOf, dayOfPath } from './naming.ts';
+import { componentOf, dayOfPath } from '../../evidence/naming.ts';
 
 const SAMPLE = 1 << 16;
 /** Bytes that the fingerprint of a beginning is of. */

@@ -66,6 +66,7 @@ async function putAll(client: pg.Client, batches: readonly Batch[]): Promise<voi
     ]);
   }
   for (const batch of batches) if (batch.signs.length > 0) await insertSigns(client, batch);
+  for (const batch of batches) if (batch.speakers.length > 0) await insertSpeakers(client, batch);
 }
 
 /** Notes how far the sources are read. Returns those that stood where their batches begin. */
@@ -103,5 +104,13 @@ async function insertSigns(client: pg.Client, { sourceId, signs }: Batch): Promi
          from json_to_recordset($2) s(first bigint, "firstId" bigint, last bigint, count int, component text, host text, kind text, subject text, before text, after text, text text)
          join source o on o.id = $1 left join component c on c.name = s.component left join host h on h.name = s.host`,
     [sourceId, JSON.stringify(signs).replaceAll('\\u0000', '\\u2400')],
+  );
+}
+async function insertSpeakers(client: pg.Client, { sourceId, speakers }: Batch): Promise<void> {
+  await client.query(
+    `insert into speaker (source_id, component_id, host_id)
+       select $1, coalesce(c.id, o.component_id), coalesce(h.id, o.host_id) from json_to_recordset($2) s(component text, host text)
+         join source o on o.id = $1 left join component c on c.name = s.component and s.component <> '' left join host h on h.name = s.host and s.host <> '' on conflict do nothing`,
+    [sourceId, JSON.stringify(speakers).replaceAll('\\u0000', '\\u2400')],
   );
 }

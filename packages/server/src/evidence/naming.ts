@@ -20,18 +20,29 @@ const LONGEST = 60;
 /**
  * What wrote a file, by its path: the innermost folder unless that tells nothing, else the file's name without its endings, dates and numbers. What lies in an archive
  * without folders goes by its own names: an archive is a bundle more often than one program's.
+ *
+ * @param folderIsHost the innermost folder is a machine's: then the file's name counts, if it tells more than what kind of log it is
  */
-export function componentOf(path: string): string {
+export function componentOf(path: string, folderIsHost = false): string {
   const parts = path.split('/').filter((part) => part !== '' && part !== '.');
   const place = parts.length > 1 ? parts[parts.length - 2]! : '';
   const folder = withoutPod(place.replace(PACKED, '').replace(/\.tar$/i, ''));
   const file = bareName(parts[parts.length - 1] ?? '');
   const container = CONTAINER.exec(file);
   if (container) return container[1]!.slice(0, LONGEST);
+  if (folderIsHost && standsAlone(file, '')) return programOf(file);
   const named = folder !== '' && !PLACE.test(folder) && !DATE.test(folder);
   const bundle = parts.length === 2 && ARCHIVE.test(place) && standsAlone(file, folder);
   if (named && !bundle) return shortened(folder);
-  return file === '' ? 'unnamed' : shortened(withoutPod(file.replace(KIND_BEHIND, '')));
+  return file === '' ? 'unnamed' : programOf(file);
+}
+/** A program's name by that of its file. */
+const programOf = (file: string): string => shortened(withoutPod(file.replace(KIND_BEHIND, '').replace(/(?<=\p{L})[-_.]\d{4,}$/u, '')));
+/** The innermost folder of a path and those above it, null where there is none. */
+export function folderOf(path: string): { name: string; above: string } | null {
+  const parts = path.split('/').filter((part) => part !== '' && part !== '.');
+  const name = parts.at(-2);
+  return name === undefined ? null : { name, above: parts.slice(0, -2).join('/') };
 }
 const bareName = (name: string): string =>
   name
