@@ -18,6 +18,8 @@ export interface SourceInfo {
   dateOrderBy: 'guessed' | 'neighbours' | 'set' | null;
   /** How its times are written, as a person typed it; null where that is learned. */
   timeLayout: string | null;
+  /** At which end of what took a while its records stand; null where nothing tells it: then at its end. */
+  standsAt: 'begin' | 'end' | null;
   encoding: string;
   component: string;
   host: string;
@@ -41,6 +43,7 @@ export interface SourceChange {
   zone?: string;
   /** Date field symbols, as `yyyy-MM-dd HH:mm:ss`; null where it is to be learned again. */
   timeLayout?: string | null;
+  standsAt?: 'begin' | 'end';
   component?: string;
   host?: string;
   environment?: string;

@@ -143,3 +143,27 @@ describe('a layout of times that is typed', () => {
     expect(await named('said', 'desk/odd.log')).toMatchObject({ timeLayout: null });
   });
 });
+
+describe('lines that tell how long something took', () => {
+  const calls = Array.from({ length: 40 }, (_, i) => ({
+    from: Date.UTC(2026, 10, 24, 10) + i * 20_000,
+    took: 2000 + (i % 7) * 900,
+    id: order(5000 + i),
+  }));
+  const inside = calls.flatMap(({ from, took, id }) => [0.2, 0.5, 0.9].map((share) => `${new Date(from + took * share).toISOString()} INFO order ${id} at work`)); // prettier-ignore
+  const door = (at: (call: (typeof calls)[number]) => number, word: string): string[] =>
+    calls.map((call) => `${new Date(at(call)).toISOString()} INFO order ${call.id} ${word} took ${call.took} ms`);
+
+  test.each(['begin', 'end'] as const)('stand at its %s, as what lies within tells', async (end) => {
+    await bring(`at the ${end}`, [
+      ['door/door.log', door(({ from, took }) => (end === 'begin' ? from : from + took), `(${end})`)],
+      ['desk/desk.log', inside.map((line) => `${line} ${end}`)],
+    ]);
+    expect((await named(`at the ${end}`, 'door/door.log')).standsAt).toBe(end);
+    const { id } = await named(`at the ${end}`, 'door/door.log');
+    const other = end === 'begin' ? 'end' : 'begin';
+    expect((await send('PUT', `/sources/${id}`, { standsAt: other })).status).toBe(202);
+    await read(`at the ${end}`);
+    expect((await named(`at the ${end}`, 'door/door.log')).standsAt).toBe(other);
+  });
+});

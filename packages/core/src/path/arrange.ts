@@ -1,3 +1,4 @@
+import { endOf, standsAtBegin } from './lasting.ts';
 import { MARK } from './marks.ts';
 import type { StrandRecord } from './types.ts';
 
@@ -14,12 +15,22 @@ const MOST_ABOUT = 100;
  * A record whose time is told in whole seconds may be anywhere in its second. Effects stand behind their causes, and a coarse log is mostly that of
  * somebody who was told: so it comes behind what others wrote in that second, but before what its own component and host wrote next, and its time
  * is that of the record before it. One that states a duration is told at its end: it ends in its second behind what others wrote if most of that lies
- * within the duration, else where it stands.
+ * within the duration, else where it stands. One that stands at the begin of what it tells, and tells that it failed, is told at its end.
  *
- * @param records in order of (corrected) time
+ * @param given in order of (corrected) time
  * @returns the same records (those that move with another time), and their places before
  */
-export function arranged(records: readonly StrandRecord[]): { records: StrandRecord[]; places: number[] } {
+export function arranged(given: readonly StrandRecord[]): { records: StrandRecord[]; places: number[] } {
+  if (!given.some(failsAtEnd)) return inTime(given);
+  const told = given.map((record) => (failsAtEnd(record) ? { ...record, at: endOf(record), marks: record.marks & ~MARK.begins } : record));
+  const order = told.map((_, index) => index).sort((a, b) => told[a]!.at - told[b]!.at || a - b);
+  const { records, places } = inTime(order.map((index) => told[index]!));
+  return { records, places: places.map((place) => order[place]!) };
+}
+/** What stands at its begin and tells that it failed, failed at its end. */
+const failsAtEnd = (record: StrandRecord): boolean => standsAtBegin(record) && (record.marks & (MARK.failing | MARK.refusing)) !== 0;
+
+function inTime(records: readonly StrandRecord[]): { records: StrandRecord[]; places: number[] } {
   const same = records.map((_, index) => index);
   if (!records.some(isCoarse)) return { records: [...records], places: same };
   // from the last to the first: no one comes behind the next of its own place
@@ -53,7 +64,7 @@ function endsOf(records: readonly StrandRecord[]): Map<number, number> {
   /** By place: the last end, and what lies within one and so not within another. */
   const before = new Map<string, { end: number; taken: Set<number> }>();
   records.forEach((record, i) => {
-    if (!isCoarse(record) || !(record.took > 0)) return;
+    if (!isCoarse(record) || !(record.took > 0) || standsAtBegin(record)) return;
     const place = placeOf(record);
     const own = before.get(place) ?? { end: -Infinity, taken: new Set<number>() };
     before.set(place, own);

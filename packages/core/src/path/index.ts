@@ -1,3 +1,4 @@
+export { standsAt, type Lasting } from './stands-at.ts';
 export { MARK, Marker, type Meaning, type MeaningRule } from './marks.ts';
 export * from './types.ts';
 export { arranged } from './arrange.ts';

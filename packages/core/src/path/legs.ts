@@ -1,3 +1,4 @@
+import { beginOf } from './lasting.ts';
 import { MARK } from './marks.ts';
 import type { StrandRecord } from './types.ts';
 
@@ -47,8 +48,7 @@ export function legsOf(records: readonly StrandRecord[], isLink: (key: number) =
 }
 
 function earliest(records: readonly StrandRecord[]): StrandRecord {
-  const begin = ({ at, took }: StrandRecord): number => (took > 0 ? at - took : at);
-  return records.reduce((first, record) => (begin(record) < begin(first) ? record : first));
+  return records.reduce((first, record) => (beginOf(record) < beginOf(first) ? record : first));
 }
 
 /** By link, the number of the set of links that records name together. */

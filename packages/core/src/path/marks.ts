@@ -15,6 +15,8 @@ export const MARK = {
   harmless: 256,
   /** Its time is told in whole seconds: it may be anywhere in its second. */
   coarse: 512,
+  /** It stands at the begin of what took as long as it states, not at its end. */
+  begins: 1024,
 } as const;
 export type Meaning = 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
 const OF_MEANING: Record<Meaning, number> = {

@@ -1,4 +1,5 @@
 import type { Microseconds } from '../units.ts';
+import { beginOf } from './lasting.ts';
 import { MARK } from './marks.ts';
 import type { Leg, Silence, Step, StrandRecord, TimeKind, TimeShare } from './types.ts';
 
@@ -126,7 +127,7 @@ function lockWaits(records: readonly StrandRecord[]): LockWait[] {
     waits.push({
       component: record.component,
       record: index,
-      from: record.at - (record.took > 0 ? record.took : 0),
+      from: beginOf(record),
       to: end < 0 ? record.at : records[end]!.at,
     });
   });

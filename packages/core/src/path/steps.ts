@@ -1,3 +1,4 @@
+import { beginOf, endOf, standsAtBegin } from './lasting.ts';
 import { MARK } from './marks.ts';
 import type { Hop, Step, StrandRecord } from './types.ts';
 
@@ -17,8 +18,14 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
   const named = new Map<Step, Set<number>>();
   /** By index of a record that states a duration: the step that began with it. */
   const begun = new Map<number, Step>();
-  for (const { index, begins } of inOrder(records)) {
+  for (const { index, begins, ends } of inOrder(records)) {
     const record = records[index]!;
+    if (ends) {
+      const ended = all[stepOf[index]!]!;
+      ended.endedAt = Math.max(ended.endedAt, endOf(record));
+      lastSpoken.set(ended, endOf(record));
+      continue;
+    }
     const place = open.findIndex(({ component, host }) => component === record.component && host === record.host);
     const previous = index > 0 ? all[stepOf[index - 1]!] : undefined;
     // what it says at its end belongs where it began
@@ -26,7 +33,7 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
     if (step && !begun.has(index) && calledAgain(step, record, all, lastSpoken, named)) step = undefined;
     const again = step && !begun.has(index) && beginsAnew(step, record, records, named) ? step : undefined;
     if (!step || again) {
-      const at = begins ? record.at - record.took : record.at;
+      const at = begins ? beginOf(record) : record.at;
       const before = again
         ? again.parent === null
           ? undefined
@@ -53,8 +60,8 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
       if (begins) begun.set(index, step);
     }
     if (begins) {
-      step.startedAt = Math.min(step.startedAt, record.at - record.took);
-      lastSpoken.set(step, record.at - record.took);
+      step.startedAt = Math.min(step.startedAt, beginOf(record));
+      lastSpoken.set(step, beginOf(record));
       continue;
     }
     for (const key of record.keys) named.get(step)!.add(key);
@@ -74,14 +81,23 @@ export function steps(records: readonly StrandRecord[]): { steps: Step[]; hops: 
   return { steps: all, hops, stepOf };
 }
 
-/** Records in order; those with a stated duration stand twice, at their begin and where they were written. */
-function inOrder(records: readonly StrandRecord[]): { index: number; begins: boolean }[] {
-  const events: { index: number; begins: boolean; at: number }[] = [];
+interface Event {
+  index: number;
+  /** What it tells of begins, before it is written. */
+  begins: boolean;
+  /** What it tells of ends, behind where it is written. */
+  ends: boolean;
+  at: number;
+}
+/** Records in order; those with a stated duration stand twice: where they were written, and at the other end of it. */
+function inOrder(records: readonly StrandRecord[]): Event[] {
+  const events: Event[] = [];
   records.forEach((record, index) => {
-    if (record.took > 0) events.push({ index, begins: true, at: record.at - record.took });
-    events.push({ index, begins: false, at: record.at });
+    if (standsAtBegin(record)) events.push({ index, begins: false, ends: true, at: endOf(record) });
+    else if (record.took > 0) events.push({ index, begins: true, ends: false, at: beginOf(record) });
+    events.push({ index, begins: false, ends: false, at: record.at });
   });
-  return events.sort((a, b) => a.at - b.at || Number(b.begins) - Number(a.begins) || a.index - b.index);
+  return events.sort((a, b) => a.at - b.at || Number(b.begins) - Number(a.begins) || Number(a.ends) - Number(b.ends) || a.index - b.index);
 }
 
 /** Whether its caller has spoken since; what goes on under an identifier of its own, which the caller never named, goes on. */

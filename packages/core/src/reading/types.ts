@@ -19,6 +19,8 @@ export interface Draft {
   fields: Fields;
   /** A duration that the record states about itself, NaN where there is none. */
   took: Duration;
+  /** It stands at the begin of what took that long. */
+  begins: boolean;
   understood: boolean;
   /** Component and host that the record itself names, '' where it names none. */
   component: string;
@@ -35,6 +37,7 @@ export const emptyDraft = (): Draft => ({
   message: '',
   fields: {},
   took: NaN,
+  begins: false,
   understood: false,
   component: '',
   host: '',
@@ -49,6 +52,7 @@ export function clearDraft(draft: Draft): void {
   draft.message = '';
   draft.fields = {};
   draft.took = NaN;
+  draft.begins = false;
   draft.understood = false;
   draft.component = '';
   draft.host = '';
@@ -68,6 +72,8 @@ export interface ReadingHints {
   modified: Microseconds;
   /** How dates in numbers alone are to be read; day-first where nothing is known. */
   dateOrder?: DateOrder;
+  /** At which end of what took a while its records stand: told by what lies within, or said by a person. */
+  standsAt?: 'begin' | 'end';
   /** How its times are written, typed by a person (date field symbols); then nothing is guessed about it. */
   timePattern?: string;
   /** Another order fits its dates too: it was guessed, taken from the neighbours, or set by a person. */

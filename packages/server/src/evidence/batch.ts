@@ -12,6 +12,15 @@ export interface ReaderState {
   inside: boolean;
   /** Of the format's reader. */
   memory?: unknown;
+  /** Some records that state a duration. */
+  lasting?: LastingRecord[];
+}
+/** A record that states a duration, and keys that it names. */
+export interface LastingRecord {
+  at: number;
+  took: number;
+  coarse: boolean;
+  keys: number[];
 }
 /** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
 export interface Declarations {

@@ -49,8 +49,11 @@ export class ClockRepository {
         'c.changed_at',
       );
   }
-  /** Those of hosts that records are of, and those that were set by hand. */
   all(limit = 1000): Promise<ClockRow[]> {
+    return this.select().orderBy('h.name').orderBy('o.name').limit(limit);
+  }
+  /** Those of hosts that records are of now, and those that were set by hand. */
+  speaking(limit = 1000): Promise<ClockRow[]> {
     return this.select()
       .whereRaw(
         `(c.set_ahead is not null or exists (select from speaker s where s.host_id = c.host_id and (h.name <> '' or s.component_id = c.component_id)))`,

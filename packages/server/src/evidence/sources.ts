@@ -79,7 +79,7 @@ export type FamilyRow = Pick<
   | 'error'
   | 'import_id'
   | 'state'
-> & { parts: number; lacks_zone: boolean; order_by: string | null; date_order: string | null; time_layout: string | null };
+> & { parts: number; lacks_zone: boolean; order_by: string | null; date_order: string | null; time_layout: string | null; stands_at: string | null };
 /** Of sources that tell times; where none does, of all: those stand at the dates of their files, which say little. */
 const told = (of: string): string => `coalesce(${of} filter (where understood > 0), ${of})`;
 /** Until when the sources speak. */
@@ -98,7 +98,7 @@ export class SourceRepository {
     const { rows } = await this.db.raw<{ rows: FamilyRow[] }>(
       `select min(id)::int as id, case when count(*) = 1 then min(path) else family end as path, count(*)::int as parts,
           (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone, (array_agg(zone_by order by id))[1] as zone_by,
-          bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone, (array_agg(hints->>'orderBy' order by id))[1] as order_by, (array_agg(hints->>'dateOrder' order by id))[1] as date_order, (array_agg(hints->>'timePattern' order by id))[1] as time_layout,
+          bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone, (array_agg(hints->>'orderBy' order by id))[1] as order_by, (array_agg(hints->>'dateOrder' order by id))[1] as date_order, (array_agg(hints->>'timePattern' order by id))[1] as time_layout, (array_agg(hints->>'standsAt' order by id))[1] as stands_at,
           (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
           environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(understood)::bigint as understood,
           min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,

@@ -10,6 +10,7 @@ import type { Weaving } from '../weaving/weaving.ts';
 import type { Clocks } from '../looks/clocks.ts';
 import type { Discovery } from '../looks/discovery.ts';
 import type { RoleGuard } from '../looks/role-guard.ts';
+import type { SourceEnds } from '../looks/source-ends.ts';
 import type { BetterNames, SourceNames } from '../looks/source-names.ts';
 import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
 
@@ -21,6 +22,7 @@ const FEWEST = 1000;
 export interface Looks {
   times: SourceTimes;
   names: SourceNames;
+  ends: SourceEnds;
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
@@ -97,7 +99,7 @@ export class ImportEnd {
       await this.does.note(importId, path, error ?? 'could not be read');
     await this.sources.counted();
     piece.tell('comparing times and names with those of other sources');
-    if (await this.bettered(importId)) return;
+    if ((await this.bettered(importId)) || (await this.atTheirEnds(importId))) return;
     // both take a while; what is discovered is read again at once
     const tied = this.weaving.tied();
     tied.catch(() => {}); // told below
@@ -164,6 +166,17 @@ export class ImportEnd {
     if (ids.length === 0) return false;
     if (importId !== null) await this.sources.readFor(ids, importId);
     await this.does.readAgain(ids);
+    return true;
+  }
+
+  /** Records that state a duration stand at its end, until it shows that a source's stand at its begin: then it is read again. */
+  private async atTheirEnds(importId: number): Promise<boolean> {
+    const { again, same } = await this.looks.ends.better(importId);
+    for (const { id, hints } of [...again, ...same]) await this.sources.change(id, { hints });
+    const ids = again.map((one) => one.id);
+    if (ids.length === 0) return false;
+    await this.sources.readFor(ids, importId);
+    await this.does.readAgain(ids, true);
     return true;
   }
 

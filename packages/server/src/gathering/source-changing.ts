@@ -117,15 +117,16 @@ export class SourceChanging {
   }
 }
 
-/** What a source is read by when somebody says how its dates or times are written; null where that was not said. */
-function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout }: SourceChange): Partial<SourceRow> | null {
-  if (dateOrder === undefined && timeLayout === undefined) return null;
+/** What a source is read by when somebody says how its dates or times are to be taken; null where that was not said. */
+function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, standsAt }: SourceChange): Partial<SourceRow> | null {
+  if (dateOrder === undefined && timeLayout === undefined && standsAt === undefined) return null;
   const { timePattern: before, ...rest } = hints;
   const pattern = timeLayout === undefined ? before : (timeLayout ?? undefined);
   return {
     hints: {
       ...rest,
       ...(dateOrder === undefined ? {} : { dateOrder, orderBy: 'set' as const }),
+      ...(standsAt === undefined ? {} : { standsAt }),
       ...(pattern === undefined ? {} : { timePattern: pattern }),
       ...(timeLayout ? lacking(timeLayout) : {}),
     },

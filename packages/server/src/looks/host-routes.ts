@@ -20,7 +20,7 @@ export function hostRoutes(clocks: Clocks, rows: ClockRepository, reread: () => 
       path: '/hosts',
       summary: 'Hosts with their clocks: how far each is ahead, how surely that is known, and what bounds it',
       async run(): Promise<Page<HostClock>> {
-        return { items: (await rows.all()).map(inWords), next: null };
+        return { items: (await rows.speaking()).map(inWords), next: null };
       },
     }),
     endpoint<unknown, { id: number }, { aheadMs: number | null }>({

@@ -7,6 +7,7 @@ import { Clocks } from './clocks.ts';
 import { Discovery } from './discovery.ts';
 import { hostRoutes } from './host-routes.ts';
 import { RoleGuard } from './role-guard.ts';
+import { SourceEnds } from './source-ends.ts';
 import { SourceNames } from './source-names.ts';
 import { SourceTimes } from './source-times.ts';
 import { suggestionRoutes } from './suggestion-routes.ts';
@@ -16,6 +17,7 @@ import { Suggestions } from './suggestions.ts';
 export interface Looks extends Room {
   times: SourceTimes;
   names: SourceNames;
+  ends: SourceEnds;
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
@@ -29,6 +31,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
   return {
     times: new SourceTimes(db),
     names: new SourceNames(db, own.names),
+    ends: new SourceEnds(db),
     discovery: new Discovery(url, ownDeclarations, sources),
     clocks: new Clocks(url, own.clocks, own.names),
     guard: new RoleGuard(ownDeclarations, identifiers, sources),

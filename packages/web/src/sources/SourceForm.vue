@@ -16,6 +16,7 @@ const values = reactive({
   dateOrder: props.source.dateOrder,
   zone: props.source.zone,
   timeLayout: props.source.timeLayout ?? '',
+  standsAt: props.source.standsAt,
   component: props.source.component,
   host: props.source.host,
   environment: props.source.environment,
@@ -72,6 +73,13 @@ const again = (): Promise<boolean> =>
       >
       <p v-if="source.dateOrderBy === 'guessed'" class="soft">Its dates can be read in another order too, and nothing here tells which is right.</p>
       <TimeLayoutField v-model="values.timeLayout" :source="source.id" :zone="values.zone" :learned="source.understood > 0" />
+      <label v-if="source.standsAt"
+        >Durations
+        <select v-model="values.standsAt" class="input">
+          <option value="end">end at a line’s time</option>
+          <option value="begin">begin at a line’s time</option>
+        </select></label
+      >
       <label>Component <input v-model="values.component" class="input" maxlength="60" /></label
       ><label>Host <input v-model="values.host" class="input" maxlength="80" /></label
       ><label>Environment <input v-model="values.environment" class="input" maxlength="60" /></label>

@@ -69,6 +69,7 @@ class OtlpReader implements RecordReader {
   private span(object: Record<string, unknown>, begin: number, draft: Draft): void {
     const end = nanos(object.endTimeUnixNano);
     draft.took = end >= begin ? end - begin : NaN;
+    draft.begins = true;
     const status = (object.status ?? {}) as { code?: number | string; message?: string };
     const failed = status.code === 2 || status.code === 'STATUS_CODE_ERROR';
     draft.level = failed ? 5 : 3;

@@ -11,6 +11,7 @@ import type { NameLists, ReadingJob } from './messages.ts';
 import { Clocks } from './clocks.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 import { Mentions } from './mentions.ts';
+import { LastingSample } from './lasting-sample.ts';
 import { OwnNames } from './own-names.ts';
 import { Speakers } from './speakers.ts';
 import { SignCollector } from './sign-collector.ts';
@@ -67,6 +68,7 @@ export class BatchBuilder {
   private readonly hosts: OwnNames;
   private readonly clocks: Clocks;
   private readonly speakers = new Speakers();
+  private readonly lasting: LastingSample;
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(
@@ -92,6 +94,7 @@ export class BatchBuilder {
     this.components = new OwnNames(job.componentId);
     this.hosts = new OwnNames(job.hostId);
     this.clocks = new Clocks(declarations.clocks);
+    this.lasting = new LastingSample(job.state?.lasting);
   }
 
   add(frame: Frame): void {
@@ -178,9 +181,12 @@ export class BatchBuilder {
     this.components.write(records, draft.component);
     this.hosts.write(records, draft.host);
     records.small(draft.level);
+    const coarse = (draft.at - shift) % SECOND === 0 && !FINER.test(draft.timeText);
     const marks =
       this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape) |
-      ((draft.at - shift) % SECOND === 0 && !FINER.test(draft.timeText) ? MARK.coarse : 0);
+      (coarse ? MARK.coarse : 0) |
+      (draft.took > 0 && (draft.begins || job.hints.standsAt === 'begin') ? MARK.begins : 0);
+    if (draft.took > 0 && !draft.begins && job.hints.standsAt === undefined) this.lasting.note(draft.at - shift, draft.took, coarse, mentions);
     records.small(marks);
     records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
     if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));
@@ -251,7 +257,13 @@ export class BatchBuilder {
       understood: this.understood,
       firstAt: this.firstAt,
       lastAt: this.latestAt,
-      state: { homeCounts: this.chooser.state(), lastAt: this.lastAt, inside: next.inside === true, memory: this.reader.save?.() },
+      state: {
+        homeCounts: this.chooser.state(),
+        lastAt: this.lastAt,
+        inside: next.inside === true,
+        memory: this.reader.save?.(),
+        lasting: this.lasting.taken,
+      },
       days: [...this.days],
       records: this.records.finish(),
       counts: counts.finish(),
