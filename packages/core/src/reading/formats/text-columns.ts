@@ -10,6 +10,7 @@ import {
   ENCLOSED,
   FILE_LINE,
   GAP,
+  GRADE,
   GLUED,
   LEVEL_CELL,
   LEVEL_LETTERS,
@@ -62,9 +63,14 @@ const hasLevel = ({ roles }: Element): boolean =>
 const isLevelWord = (value: string): boolean => LEVEL_WORD.test(value) && levelOf(value) > 0;
 const isLetter = (value: string): boolean => LEVEL_LETTERS.has(value);
 
+/** Words that stand for levels in some places, and in others for themselves. */
+const ORDINARY = new Set('log note system statement default all success ok audit config fine fein stat failed fail'.split(' '));
+const isLevels = (values: readonly string[]): boolean =>
+  values.some((value) => isLevelWord(value) && (!ORDINARY.has(value.toLowerCase()) || value === value.toUpperCase()));
+
 /** The level that values are, if they are one. */
 function levelRole(values: readonly string[], share: number, word: Role): Role | null {
-  if (share * shareOf(values, isLevelWord) >= 0.6) return word;
+  if (share * shareOf(values, isLevelWord) >= 0.6) return isLevels(values) ? word : null;
   return share >= NEARLY_ALL && shareOf(values, isLetter) >= MOST ? 'letter' : null;
 }
 
@@ -129,6 +135,9 @@ const levelSoon = (rests: readonly string[]): boolean => levelElement(behindOf(r
 
 /** Words that nothing ends but a blank, and that no sentence begins with. */
 function byItsLook(rests: readonly string[], before: readonly Element[]): Element | null {
+  // “debug 1: …”: how fine a level is
+  const grade = matches(rests, GRADE);
+  if (before.at(-1) !== undefined && hasLevel(before.at(-1)!) && grade.share >= MOST) return { source: GRADE, roles: [], values: [] };
   const number = matches(rests, NUMBER);
   if (number.share >= MOST) {
     const { values } = number;

@@ -4,7 +4,7 @@ import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfLetter } from '../levels.ts';
 import { nextElement, patternOf, type Element } from './text-columns.ts';
 import { GAP } from './text-patterns.ts';
-import { rolesOf, type Cell, type Role } from './text-roles.ts';
+import { rolesOf, tagOf, type Cell, type Role } from './text-roles.ts';
 
 /** What stands between time and message, learned from many lines: level, thread, logger in whatever order and brackets. */
 export interface Head {
@@ -32,7 +32,9 @@ export function learnHead(texts: readonly string[]): Head | null {
   }
   const used = elements.slice(0, elements.findLastIndex(({ roles }) => roles !== 'skip') + 1);
   if (used.length === 0) return null;
-  const cells = used.flatMap(({ roles, values, named }): Cell[] => (roles === 'open' ? [{ values, named: named === true }] : []));
+  const cells = used.flatMap(({ roles, values, named }): Cell[] =>
+    roles === 'open' ? [{ values: values.map((value) => value.replace(/:$/, '')), named: named === true }] : [],
+  );
   const given = rolesOf(cells, used.flatMap(({ roles }) => (typeof roles === 'string' ? [] : roles))); // prettier-ignore
   let cell = 0;
   const roles = used.flatMap((element): Role[] => {
@@ -43,13 +45,23 @@ export function learnHead(texts: readonly string[]): Head | null {
   return { pattern: new RegExp(`^${nested}`, 'u'), roles, hasLevel: roles.some((role) => role === 'level' || role === 'marked-level' || role === 'letter') }; // prettier-ignore
 }
 
+function readTag(value: string, draft: Draft): void {
+  const told = tagOf(value);
+  if (told === null) draft.fields.context = value;
+  else {
+    if (told.logger !== '') draft.logger = told.logger;
+    draft.fields.pid = told.pid;
+    if (told.thread !== '') draft.fields.thread = told.thread;
+  }
+}
+
 /** Takes what the head says into the draft; where it ends, 0 where the text has no such head. */
 export function readHead(text: string, head: Head | null, draft: Draft): number {
   const hit = head?.pattern.exec(text);
   if (!hit || !head) return 0;
   let level: Level = 0;
   for (let i = 0; i < head.roles.length; i++) {
-    const value = hit[i + 1]?.trim();
+    const value = hit[i + 1]?.trim().replace(/:$/, '');
     if (!value || NOTHING.has(value)) continue;
     const role = head.roles[i]!;
     if (role === 'level' || role === 'marked-level') {
@@ -57,7 +69,11 @@ export function readHead(text: string, head: Head | null, draft: Draft): number 
       if (level === 0 && role === 'level') return 0;
       if (level === 0) draft.fields.level = value;
     } else if (role === 'letter') level = levelOfLetter(value);
-    else if (role === 'logger') draft.logger = value;
+    else if (role === 'logger') {
+      draft.logger = value;
+      // “Info: …”, “Connect: …”: some of the names are levels
+      if (!head.hasLevel) level ||= levelOf(value);
+    } else if (role === 'tag') readTag(value, draft);
     else if (role === 'pid') draft.fields.pid = Number(value);
     else if (role === 'thread') draft.fields.thread = value;
     else if (value.includes('=')) keyValues(value.replaceAll(',', ' '), draft.fields);

@@ -42,6 +42,7 @@ export const BEHIND_SLASH = '/([\\w.@-]{1,80})\\]';
 /** A name of several parts that nothing but its place tells: before a bracket or a tab, or a class with its method. */
 export const NAMED = ['([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=[ \\t]+\\[)', '([\\p{L}_$][\\p{L}\\d_$./:-]{2,119})(?=\\t)'];
 export const METHOD = '([\\p{L}_$][\\p{L}\\d_$]{0,60}(?:\\.[\\p{L}\\d_$<>]{1,80}){2,12})(?=[ \\t])';
+export const GRADE = '\\d{1,2}:(?=\\s)';
 export const NUMBER = '(\\d{1,10})(?=[ \\t])';
 export const ONE_WORD = '(\\S{1,120})(?=[ \\t])';
 /** What stands between time and level where that has brackets or pairs: a process, what is worked on. */

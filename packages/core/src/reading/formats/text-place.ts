@@ -10,6 +10,9 @@ const LATEST_TIME = 80;
 const MOST_LINES = 250;
 /** A layout that so many lines have needs no other. */
 const ENOUGH = 0.9;
+/** So few lines, and so few of all, are no layout. */
+const FEWEST = 3;
+const LEAST = 0.1;
 
 /** Where the time stands in the lines of a text. */
 export interface TimePlace {
@@ -96,7 +99,8 @@ function searched(sample: Sample, times: TimeReader): Learned | null {
   }
   let best: (Learned & { count: number }) | null = null;
   for (const group of seen.values()) if (!best || group.count > best.count) best = group;
-  if (!best) return null;
+  // one of many lines that holds a time tells of something else
+  if (!best || (best.count < FEWEST && best.count < lines * LEAST)) return null;
   best.share = best.count / lines;
   return best;
 }

@@ -1,7 +1,7 @@
 /** What a cell of a head is, told by the values that it has in all lines of a sample. */
 
 /** A level in brackets stands at a level's place also where its word is not known. */
-export type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'context' | 'skip';
+export type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'tag' | 'context' | 'skip';
 
 /** A cell whose role the other cells decide too. */
 export interface Cell {
@@ -14,10 +14,21 @@ export interface Cell {
 const NAME = /^[\p{L}_$][\p{L}\d_$]*(?:(?:[./$-]|::?)[\p{L}_$<][\p{L}\d_$<>-]*)+(?::\d+)?$|^[A-Z][a-z]+(?:[A-Z][a-z]+)+$/u;
 /** A file or module and the line in it. */
 const LINE = /^[\w$./<>-]*[\p{L}_][\w$./<>-]*(?::\d{1,6}|\([\w$.]{1,80}:\d{1,6}\))$/u;
+/** A program with its process, and perhaps a thread of it, as syslog's tags are. */
+const TAG = /^([\p{L}_][\p{L}\d_./-]{0,60})\[(\d{1,10})(?:[:.](\w{1,16}))?\]$/u;
+/** A process by its word, and perhaps a thread by its own. */
+const PROCESS = /^(?:pid|process)[ :=#]{1,2}(\d{1,10})(?:[:;, ]{1,2}(?:tid|thread)[ :=#]{1,2}(\w{1,20}))?$/i;
+/** What a cell says of program, process and thread at once; null where it says none of it so. */
+export function tagOf(value: string): { logger: string; pid: number; thread: string } | null {
+  const process = PROCESS.exec(value);
+  if (process) return { logger: '', pid: Number(process[1]), thread: process[2] ?? '' };
+  const tag = TAG.exec(value);
+  return tag && { logger: tag[1]!, pid: Number(tag[2]), thread: tag[3] ?? '' };
+}
 const CAPITALS = /^[A-Z][A-Z_-]{2,19}$/;
 const PLAIN = /^[\p{L}_][\p{L}\d_.-]*$/u;
 /** What only threads are called. */
-const THREAD = /^(?:main|.*(?:thread|exec|pool|worker|nio|task|timer|fiber|goroutine)\b.*|(?:pid|tid)[ :=#]{1,2}\d+)$/i;
+const THREAD = /^(?:main|.*(?:thread|exec|pool|worker|nio|task|timer|fiber|goroutine)\b.*)$/i;
 /** A name with a small number, an address: threads where the same few come again. */
 const COUNTED = /^(?:[\p{L}][\p{L}\d_. -]*?[-#]\d{1,4}|0x[\da-f]{4,16}|#?\d{1,6}|<\d+\.\d+\.\d+>)$/iu;
 /** A number of no decimal digits alone. */
@@ -63,14 +74,17 @@ export function rolesOf(cells: readonly Cell[], taken: readonly Role[]): Role[] 
     const numbered = shareOf(values, (value) => /^\p{L}{2,20}\d{1,6}$/u.test(value));
     return numbered >= 0.3 && shareOf(values, (value) => PLAIN.test(value)) === 1 ? 0.5 : 0;
   };
-  give('logger', (cell) => (threads(cell) >= 2 ? 0 : loggerPoints(cell)));
+  give('tag', (cell) => (shareOf(cell.values, (value) => tagOf(value) !== null) >= 0.9 ? 1 : 0));
+  const tagged = roles.includes('tag');
+  const tagNames = tagged && cells[roles.indexOf('tag')]!.values.some((value) => tagOf(value)?.logger !== '');
+  if (!tagNames) give('logger', (cell) => (threads(cell) >= 2 ? 0 : loggerPoints(cell)));
   give('thread', threads);
   const numbers = cells.filter((cell, i) => roles[i] === 'context' && isNumber(cell));
   // of two numbers the one that changes less is the process
   const distinct = ({ values }: Cell): number => new Set(values).size;
   const fewest = numbers.toSorted((a, b) => distinct(a) - distinct(b))[0];
-  give('pid', (cell) => (cell === fewest ? 1 : 0));
-  if (!roles.includes('thread')) give('thread', (cell) => (isNumber(cell) || isAddress(cell) ? 1 : 0));
+  if (!tagged) give('pid', (cell) => (cell === fewest ? 1 : 0));
+  if (!roles.includes('thread') && !tagged) give('thread', (cell) => (isNumber(cell) || isAddress(cell) ? 1 : 0));
   return roles;
 }
 
@@ -78,12 +92,16 @@ const isNumber = ({ values }: Cell): boolean =>
   shareOf(values, (value) => DIGITS.test(value)) >= 0.9 &&
   comeAgain(values, 0.7) &&
   (shareOf(values, (value) => value.length <= 7) === 1 || new Set(values).size < values.length);
-const isAddress = ({ values }: Cell): boolean => shareOf(values, (value) => ADDRESS.test(value)) >= 0.9 && comeAgain(values);
+const isAddress = ({ values }: Cell): boolean =>
+  (shareOf(values, (value) => ADDRESS.test(value)) >= 0.9 && comeAgain(values)) ||
+  (values.length >= 6 && shareOf(values, (value) => HEX.test(value)) === 1 && comeAgain(values, 0.3));
 
 function loggerPoints({ values, named }: Cell): number {
   if (shareOf(values, isName) >= 0.7 && comeAgain(values, 0.8)) return 4;
   if (named && shareOf(values, (value) => DIGITS.test(value) || (HEX.test(value) && /\d/.test(value))) < 0.5) return 3;
   const plain = (value: string): boolean =>
     PLAIN.test(value) && !/\d{3}/.test(value) && !(HEX.test(value) && /\d/.test(value)) && !COUNTED.test(value);
-  return shareOf(values, plain) >= 0.9 && comeAgain(values) ? 2 : 0;
+  // “startup”, “stats”, “c2s564f1c0”: names, some of them numbered
+  const most = shareOf(values, plain);
+  return most >= 0.7 && comeAgain(values) && (most >= 0.9 || shareOf(values, (value) => PLAIN.test(value) && !DIGITS.test(value)) >= 0.95) ? 2 : 0;
 }

@@ -141,7 +141,7 @@ export const TEXT_SAMPLES: ReadingSample[] = [
     zone: 'UTC',
     text: '[Tue Nov 24 10:41:58.912345 2026] [proxy:error] [pid 811] no answer from cell-1\n[Tue Nov 24 10:41:59.000000 2026] [core:notice] [pid 811] on with it',
     records: [
-      { at: '2026-11-24T10:41:58.912345Z', level: 'error', logger: 'proxy', message: 'no answer from cell-1', fields: { thread: 'pid 811' } },
+      { at: '2026-11-24T10:41:58.912345Z', level: 'error', logger: 'proxy', message: 'no answer from cell-1', fields: { pid: 811 } },
       { at: '2026-11-24T10:41:59.000000Z', level: 'info', logger: 'core', message: 'on with it' },
     ],
   },
