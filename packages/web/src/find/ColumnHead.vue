@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs';
-import { onBeforeUnmount, onMounted, useTemplateRef } from 'vue';
-import { gridOf, moved } from './columns.ts';
+import { computed, onBeforeUnmount, onMounted, useTemplateRef } from 'vue';
+import { gridOf, moved, titlesOf } from './columns.ts';
 import type { View } from './use-view.ts';
 
 /** The names of the columns: dragged to another place, made wider at their edge, or both by the arrow keys with Shift and Alt. */
 const props = defineProps<{ view: View; tagged: boolean }>();
+const titles = computed(() => titlesOf(props.view.columns.value.map((column) => column.field)));
 const sortable = (field: string): boolean => field !== 'message';
 const arrow = (field: string): string => (props.view.rank.value?.field !== field ? '' : props.view.rank.value.direction === 'down' ? '↓' : '↑');
 function sort(field: string): void {
@@ -83,7 +84,7 @@ function key(index: number, event: KeyboardEvent): void {
         @click="sort(column.field)"
         @keydown="(event) => key(i, event)"
       >
-        {{ column.field === 'level' && column.width < 40 ? '' : column.field }} {{ arrow(column.field) }}
+        {{ column.field === 'level' && column.width < 40 ? '' : titles.get(column.field) }} {{ arrow(column.field) }}
       </button>
       <span class="edge" aria-hidden="true" @pointerdown.prevent.stop="(event) => drag(i, event)"></span>
     </span>

@@ -4,7 +4,8 @@ import { useElementSize } from '@vueuse/core';
 import { scaleTime } from 'd3-scale';
 import { computed, ref, useTemplateRef } from 'vue';
 import RailMarks from '../changes/RailMarks.vue';
-import { clock, count, day, dayAndClock } from '../time/format.ts';
+import { count, dayAndClock, clock } from '../time/format.ts';
+import { tickLabels } from '../time/tick-labels.ts';
 import type { Tally } from './use-tally.ts';
 
 /** Time running down, with what is found as bars to the right: plain, warnings, errors. Dragging sets the window, wheel and keys move it. */
@@ -53,14 +54,11 @@ const bars = computed(() =>
     };
   }),
 );
-const ticks = computed(() =>
-  scale.value.ticks(Math.max(3, Math.floor(inner.value / 60))).map((time) => {
-    const iso = time.toISOString();
-    const midnight = clock(iso, 0) === '00:00:00';
-    const seconds = clock(iso, 0).slice(6);
-    return { y: scale.value(time), text: midnight ? day(iso).slice(5) : seconds === '00' ? clock(iso, 0).slice(0, 5) : `:${seconds}` };
-  }),
-);
+const ticks = computed(() => {
+  const times = scale.value.ticks(Math.max(3, Math.floor(inner.value / 60)));
+  const labels = tickLabels(times);
+  return times.map((time, i) => ({ y: scale.value(time), text: labels[i]! }));
+});
 /** How many sources speak, from all of them (1) to none. */
 const silent = computed(() => {
   const items = props.coverage?.items.filter((item) => item.stretches.length > 0) ?? [];

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { LogRecord } from '@fadenweg/api';
 import fc from 'fast-check';
-import { cellOf, columnsOf, columnsText, gridOf, moved, USUAL_COLUMNS } from './columns.ts';
+import { cellOf, columnsOf, columnsText, titlesOf, gridOf, moved, USUAL_COLUMNS } from './columns.ts';
 
 const RECORD = {
   component: 'labdb',
@@ -46,4 +46,19 @@ describe('columns', () => {
     ['nowhere', ''],
   ])('%s shows “%s”', (field, text) => expect(cellOf(RECORD, field)).toBe(text));
   test('are moved', () => expect([moved(['a', 'b', 'c'], 0, 2), moved(['a', 'b', 'c'], 2, 0)]).toEqual([['b', 'c', 'a'], ['c', 'a', 'b']])); // prettier-ignore
+});
+
+describe('titles of columns', () => {
+  test('are the last parts of names, as many as tell them apart', () => {
+    const fields = ['component', 'http.route', 'resource.service.name', 'scope.name', 'peer.service.name', 'name'];
+    expect(Object.fromEntries(titlesOf(fields))).toEqual({
+      component: 'component',
+      'http.route': 'route',
+      'resource.service.name': 'resource.service.name',
+      'scope.name': 'scope.name',
+      'peer.service.name': 'peer.service.name',
+      name: 'name',
+    });
+    expect(new Set(titlesOf(fields).values()).size).toBe(fields.length);
+  });
 });

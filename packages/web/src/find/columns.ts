@@ -41,6 +41,18 @@ function decoded(text: string): string {
 export const gridOf = (columns: readonly Column[]): string =>
   columns.map(({ width }) => (width > 0 ? `${width}px` : 'minmax(0, 1fr)')).join(' ') + (columns.some((one) => one.width === 0) ? '' : ' 1fr');
 
+/** Titles of columns: of names with dots the last parts, as many as tell them apart; where room is short their telling end is read first. */
+export function titlesOf(fields: readonly string[]): Map<string, string> {
+  const end = (field: string, parts: number): string => field.split('.').slice(-parts).join('.');
+  const titles = new Map<string, string>();
+  for (const field of fields) {
+    let parts = 1;
+    while (end(field, parts) !== field && fields.some((other) => other !== field && end(other, parts) === end(field, parts))) parts++;
+    titles.set(field, end(field, parts));
+  }
+  return titles;
+}
+
 /** What a record shows in a column, as the search language sees its fields; '' where it has none. */
 export function cellOf(record: LogRecord, field: string): string {
   switch (field) {

@@ -3,7 +3,7 @@ import { pageAt, PRODUCTION } from '../api/testing/page.ts';
 import { useWindow } from './window.ts';
 
 const bounds = async (w: string, to = PRODUCTION.to) =>
-  (await pageAt(`/find${w === '' ? '' : `?w=${w}`}`, useWindow, [{ ...PRODUCTION, to }])).used.bounds.value;
+  (await pageAt(`/find${w === '' ? '' : `?w=${w}`}`, useWindow, [{ ...PRODUCTION, from: '2026-01-01T00:00:00.000Z', to }])).used.bounds.value;
 const HOUR = 3_600_000;
 
 describe('the time window in the address', () => {
@@ -23,6 +23,18 @@ describe('the time window in the address', () => {
     expect((await bounds('')).from).toBe(midnight(PRODUCTION.to!));
     const late = new Date(Date.parse(midnight('2026-11-25T12:00:00')) + HOUR).toISOString();
     expect((await bounds('', late)).from).toBe(midnight('2026-11-24T12:00:00'));
+  });
+
+  test('no preset reaches back beyond the begin of the evidence', async () => {
+    const from = new Date(Date.parse(PRODUCTION.to!) - 10 * 60_000).toISOString();
+    const page = await pageAt('/find', useWindow, [{ ...PRODUCTION, from }]);
+    expect(page.used.bounds.value.from).toBe(from);
+    page.used.set('week');
+    await page.query();
+    expect(page.used.bounds.value.from).toBe(from);
+    page.used.set('15min');
+    await page.query();
+    expect(page.used.bounds.value.from).toBe(from);
   });
 
   test('all time has no bounds, nor has a system without evidence', async () => {

@@ -18,7 +18,7 @@ const RUNS_ON = 3 * 3_600_000;
 
 /**
  * The time window, kept in the address as `w`: a preset, or two exact times with `~` between them.
- * Presets reach back from the end of the evidence, so that an imported past opens on its last day.
+ * Presets reach back from the end of the evidence, so that an imported past opens on its last day, and no further than to its begin: ten minutes are not shown as a day.
  */
 export function useWindow() {
   const route = useRoute();
@@ -40,7 +40,8 @@ export function useWindow() {
     const belongs = new Date(last.getTime() - RUNS_ON);
     const begin =
       text.value in LENGTH ? new Date(last.getTime() - LENGTH[text.value]!) : new Date(belongs.getFullYear(), belongs.getMonth(), belongs.getDate());
-    return { from: begin.toISOString(), to: last.toISOString() };
+    const first = span.value.from === null ? begin : new Date(Date.parse(span.value.from));
+    return { from: (first > begin && first < last ? first : begin).toISOString(), to: last.toISOString() };
   });
   const set = (next: string): void => void router.push({ query: { ...route.query, w: next === 'day' ? undefined : next } });
   return { text, bounds, set, ready: computed(() => store.summary !== null) };
