@@ -13,6 +13,9 @@ const ENOUGH = 0.9;
 /** So few lines, and so few of all, are no layout. */
 const FEWEST = 3;
 const LEAST = 0.1;
+/** Other layouts of one text, and how many of its lines each has at least. */
+const MOST_OTHERS = 3;
+const LEAST_OF_OTHERS = 0.04;
 
 /** Where the time stands in the lines of a text. */
 export interface TimePlace {
@@ -36,6 +39,8 @@ export interface Learned extends TimePlace {
   behind: string[];
   /** The lines that follow such a line and hold no time. */
   next: string[];
+  /** Other places at which lines of this text begin with a whole time: another program writes into it too. */
+  others: Learned[];
 }
 
 const learned = new BySample<Learned | null>((place) => place?.template !== undefined);
@@ -87,6 +92,7 @@ function searched(sample: Sample, times: TimeReader): Learned | null {
         before: [],
         behind: [],
         next: [],
+        others: [],
         count: 0,
       };
       seen.set(key, group);
@@ -102,8 +108,14 @@ function searched(sample: Sample, times: TimeReader): Learned | null {
   // one of many lines that holds a time tells of something else
   if (!best || (best.count < FEWEST && best.count < lines * LEAST)) return null;
   best.share = best.count / lines;
+  const further = [...seen.values()].filter((group) => group !== best && isOfItsOwn(group, lines)).sort((a, b) => b.count - a.count);
+  best.others = further.slice(0, MOST_OTHERS).map((group) => ({ ...group, share: group.count / lines }));
   return best;
 }
+
+/** Many lines that begin with a whole time of another layout are no continuation of what stands above them. */
+const isOfItsOwn = ({ count, whole, words, glued }: Learned & { count: number }, lines: number): boolean =>
+  whole && words === 0 && !glued && count >= FEWEST && count >= lines * LEAST_OF_OTHERS;
 
 /** Where a line's time begins, or -1; sets what `times` has read. */
 export function timeAt(line: string, place: TimePlace, times: TimeReader): { from: number; to: number } | null {

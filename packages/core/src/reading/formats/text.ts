@@ -7,7 +7,7 @@ import { tookOfText } from '../took.ts';
 import { BySample } from './by-sample.ts';
 import { InnerJson } from './inner-json.ts';
 import { learnHead, readHead, type Head } from './text-head.ts';
-import { learnPlace, timeAt, type TimePlace } from './text-place.ts';
+import { learnPlace, timeAt, type Learned, type TimePlace } from './text-place.ts';
 
 /** Longest head of a line, in characters. */
 const LONGEST_HEAD = 600;
@@ -33,6 +33,8 @@ export interface TextLayout {
   /** Level and message stand on the second line. */
   second: boolean;
   share: number;
+  /** Of other programs that write into it too. */
+  others: TextLayout[];
 }
 
 const learned = new BySample<TextLayout | null>((layout) => layout?.place.template !== undefined);
@@ -43,7 +45,9 @@ export const learnLayout = (sample: Sample, context: ReadingContext): TextLayout
 
 function learn(sample: Sample, context: ReadingContext): TextLayout | null {
   const found = learnPlace(sample, new TimeReader(context));
-  if (!found) return null;
+  return found && layoutOf(found);
+}
+function layoutOf(found: Learned): TextLayout {
   const { layout, column, words, glued, template, share, before, behind, next } = found;
   const second = next.length >= behind.length * 0.5 && next.filter((line) => levelOf(SECOND.exec(line)?.[1] ?? '') > 0).length >= next.length * 0.6;
   return {
@@ -51,7 +55,8 @@ function learn(sample: Sample, context: ReadingContext): TextLayout | null {
     before: before.some((one) => one !== '') ? learnHead(before) : null,
     behind: learnHead(behind.map((one) => one.replace(CLOSING, ''))),
     second,
-    share,
+    share: share + found.others.reduce((sum, other) => sum + other.share, 0),
+    others: found.others.map(layoutOf),
   };
 }
 /** What closes the brackets around a time, a number of its own behind it. */
@@ -59,27 +64,37 @@ const CLOSING = /^(?::\d{1,10}(?=\)))?["'\])>}]+:?/;
 
 export class TextReader implements RecordReader {
   protected readonly times: TimeReader;
-  private readonly place: TimePlace;
+  /** The one by which most lines are built comes first. */
+  private readonly layouts: readonly (Pick<TextLayout, 'place'> & Partial<TextLayout>)[];
+  private layout: Partial<TextLayout> = {};
   private readonly inner: InnerJson;
 
-  constructor(
-    context: ReadingContext,
-    private readonly layout: TextLayout | null,
-  ) {
+  constructor(context: ReadingContext, layout: TextLayout | null) {
     this.times = new TimeReader(context);
     this.inner = new InnerJson(context);
-    this.place = layout?.place ?? { layout: 'iso', column: 0, words: 0, glued: false };
+    this.layouts = layout ? [layout, ...layout.others] : [{ place: { layout: 'iso', column: 0, words: 0, glued: false } }];
   }
 
   start(): void {}
 
   begins(line: string): boolean {
     const first = line.charCodeAt(0);
-    return first !== 32 && first !== 9 && timeAt(line, this.place, this.times) !== null;
+    return first !== 32 && first !== 9 && this.timeOf(line) !== null;
+  }
+
+  /** Where a line's time stands, by the first layout that it fits. */
+  private timeOf(line: string): { from: number; to: number } | null {
+    for (const layout of this.layouts) {
+      const time = timeAt(line, layout.place, this.times);
+      if (!time) continue;
+      this.layout = layout;
+      return time;
+    }
+    return null;
   }
 
   read(record: string, draft: Draft): void {
-    const time = timeAt(record, this.place, this.times);
+    const time = this.timeOf(record);
     if (!time) {
       draft.message = record;
       return;
@@ -102,7 +117,7 @@ export class TextReader implements RecordReader {
   }
 
   private readBefore(before: string, draft: Draft): void {
-    if (readHead(before, this.layout?.before ?? null, draft) > 0) return;
+    if (readHead(before, this.layout.before ?? null, draft) > 0) return;
     const bare = before.replace(/[[({<"'\s|]+$/, '');
     if (!/[\p{L}\d]/u.test(bare) || isWeekday(bare.replace(/[.,]+$/, ''))) return;
     if (bare.includes('=')) keyValues(bare, draft.fields);
@@ -117,19 +132,19 @@ export class TextReader implements RecordReader {
     let pos = from;
     if (code === 58 || isClosing(code)) pos += CLOSING.exec(record.slice(from, Math.min(lineEnd, from + 20)))?.[0].length ?? 0;
     const line = record.slice(pos, Math.min(lineEnd, pos + LONGEST_HEAD));
-    if (this.layout?.second && breakAt > 0) {
+    if (this.layout.second && breakAt > 0) {
       const hit = SECOND.exec(record.slice(breakAt + 1, breakAt + 30));
       const level = hit ? levelOf(hit[1]!) : 0;
       if (level > 0) {
         draft.level = level;
-        readHead(line, this.layout.behind, draft);
+        readHead(line, this.layout.behind ?? null, draft);
         const where = line.trim();
         if (draft.logger === '') draft.logger = where.split(' ', 1)[0]!;
         if (where.length > draft.logger.length) draft.fields.method = where.slice(draft.logger.length).trim();
         return record.slice(breakAt + 1 + hit![0].length);
       }
     }
-    const head = withPhrase(line, readHead(line, this.layout?.behind ?? null, draft));
+    const head = withPhrase(line, readHead(line, this.layout.behind ?? null, draft));
     const angles = head > 0 && record.charCodeAt(from) === 62 && record.charCodeAt(pos + head) !== 10;
     if (angles) return record.slice(pos + head).replace(/^\s*<([^\n]*?)>? *(?=\n|$)/, '$1');
     return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—=>]{1,3}[ \t])+/, '');

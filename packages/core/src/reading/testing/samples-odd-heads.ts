@@ -108,4 +108,31 @@ export const ODD_HEAD_SAMPLES: ReadingSample[] = [
       { at: '2026-11-24T09:00:01.456000Z', level: 'error', logger: 'orders', message: 'order LX-204818 failed' },
     ],
   },
+  {
+    name: 'two programs that write into one file, each in its own way',
+    format: 'text',
+    zone: 'UTC',
+    text: [
+      '2026-11-24 10:00:00,123 INFO [exec-1] shop.Desk - order LX-204817 taken',
+      '[24/Nov/2026:10:00:01 +0000] (store) warning: order LX-204817 is late',
+      '2026-11-24 10:00:02,123 ERROR [exec-2] shop.Desk - order LX-204818 failed',
+      '\tat shop.Desk.take(Desk.java:88)',
+      '[24/Nov/2026:10:00:03 +0000] (store) info: order LX-204818 kept',
+      '2026-11-24 10:00:04,123 INFO [exec-1] shop.Desk - order LX-204819 taken',
+      '[24/Nov/2026:10:00:05 +0000] (store) info: order LX-204819 kept',
+    ].join('\n'),
+    records: [
+      { at: '2026-11-24T10:00:00.123000Z', level: 'info', logger: 'shop.Desk', message: 'order LX-204817 taken', fields: { thread: 'exec-1' } },
+      { at: '2026-11-24T10:00:01.000000Z', level: 'warning', logger: 'store', message: 'order LX-204817 is late' },
+      {
+        at: '2026-11-24T10:00:02.123000Z',
+        level: 'error',
+        message: 'order LX-204818 failed\n\tat shop.Desk.take(Desk.java:88)',
+        fields: { thread: 'exec-2' },
+      },
+      { at: '2026-11-24T10:00:03.000000Z', level: 'info', logger: 'store', message: 'order LX-204818 kept' },
+      { at: '2026-11-24T10:00:04.123000Z', level: 'info', logger: 'shop.Desk', message: 'order LX-204819 taken' },
+      { at: '2026-11-24T10:00:05.000000Z', level: 'info', logger: 'store', message: 'order LX-204819 kept' },
+    ],
+  },
 ];
