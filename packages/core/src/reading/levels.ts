@@ -20,10 +20,12 @@ export function levelOf(word: string): Level {
   return BY_WORD.get(word) ?? BY_WORD.get(word.toLowerCase()) ?? 0;
 }
 
+/** Verbose and trace, debug, info and notice, warning, error, fatal and critical. */
+const LETTERS: Record<string, Level> = { V: 1, T: 1, D: 2, I: 3, N: 3, W: 4, E: 5, F: 6, C: 6 };
+
 /** The level that a single letter stands for at a level's place. */
 export function levelOfLetter(letter: string): Level {
-  const index = 'TDIWEF'.indexOf(letter === 'V' ? 'T' : letter);
-  return index < 0 ? 0 : ((index + 1) as Level);
+  return LETTERS[letter] ?? 0;
 }
 
 /** Severity numbers of RFC 5424, section 6.2.1 (0 emergency to 7 debug). */

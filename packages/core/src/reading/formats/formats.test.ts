@@ -55,6 +55,26 @@ describe('formats', () => {
     });
   });
 
+  test('lines without a time are kept whole; a level that most of them begin with is told, and what has none goes on with the line above', () => {
+    const lines = [
+      ' 0(71) INFO: <core> [tcp.c:50]: init(): ready',
+      'Listening on',
+      '    udp: 127.0.0.1:5077',
+      ' 0(71) WARNING: rr [api.h:52]: load(): order LX-204817 late',
+      ' 1(72) ERROR: rr [api.h:53]: load(): order LX-204818 failed',
+      ...Array.from({ length: 4 }, (_, i) => ` 1(72) INFO: rr [api.h:54]: load(): ${i} done`),
+    ];
+    const { format, drafts } = readAll({ text: lines.join('\n'), format: 'plain', name: '', records: [] });
+    expect(format).toBe('plain');
+    expect(drafts.map(({ level, understood, message }) => [LEVELS[level], understood, message])).toEqual([
+      ['info', false, lines.slice(0, 3).join('\n')],
+      ['warning', false, lines[3]],
+      ['error', false, lines[4]],
+      ...lines.slice(5).map((line) => ['info', false, line]),
+    ]);
+    expect(readAll({ text: 'one\ntwo\n  more\nthree', format: 'plain', name: '', records: [] }).drafts.map((one) => one.message)).toEqual(['one', 'two\n  more', 'three']); // prettier-ignore
+  });
+
   test('a mutated line never breaks a reader, and is kept whole where it is not understood', () => {
     const lines = SAMPLES.flatMap(({ text, format }) => text.split('\n').map((line) => ({ line, format, text })));
     const mutation = fc.record({ at: fc.nat(), cut: fc.nat(6), put: fc.string({ unit: 'binary', maxLength: 5 }) });

@@ -163,7 +163,7 @@ const isDotted = (value: string): boolean =>
 function loggerElement(rests: readonly string[], before: readonly Element[]): Element | null {
   if (before.some(({ named, roles }) => named === true || roles.includes('logger'))) return null;
   // “DSK0001I: …” is the number of a message
-  const isCode = (value: string): boolean => /^[^:(]*\d{3}/.test(value);
+  const isCode = (value: string): boolean => /^[^:([]*\d{3}/.test(value);
   const logger = (source: string, values: readonly string[]): Element => ({ source, roles: 'open', values, named: true });
   for (const source of [PLACE, FILE_LINE]) {
     const { share, values } = matches(rests, source);
