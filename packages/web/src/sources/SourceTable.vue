@@ -140,6 +140,11 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 .path .link {
   text-align: left;
 }
+/* beside a name that takes several lines it stands alone, and is still to be hit */
+.path a {
+  display: inline-block;
+  line-height: 24px;
+}
 .mark {
   width: 16px;
 }
