@@ -150,7 +150,7 @@ describe('lines that tell how long something took', () => {
     took: 2000 + (i % 7) * 900,
     id: order(5000 + i),
   }));
-  const inside = calls.flatMap(({ from, took, id }) => [0.2, 0.5, 0.9].map((share) => `${new Date(from + took * share).toISOString()} INFO order ${id} at work`)); // prettier-ignore
+  const inside = calls.flatMap(({ from, took, id }) => [0.001, 0.5, 0.999].map((share) => `${new Date(from + took * share).toISOString()} INFO order ${id} at work`)); // prettier-ignore
   const door = (at: (call: (typeof calls)[number]) => number, word: string): string[] =>
     calls.map((call) => `${new Date(at(call)).toISOString()} INFO order ${call.id} ${word} took ${call.took} ms`);
 
