@@ -114,7 +114,12 @@ export class SourceTimes {
    */
   private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
     const lacking = own.filter((source) => source.hints.lacksZone);
-    if (lacking.length === 0) return [];
+    const found: BetterTimes[] = [];
+    for (const environment of new Set(lacking.map((source) => source.environment)))
+      found.push(...(await this.zonesOf(lacking.filter((source) => source.environment === environment))));
+    return found;
+  }
+  private async zonesOf(lacking: readonly Own[]): Promise<BetterTimes[]> {
     const asked = new Map(lacking.map((source) => [source.id, source]));
     const mentions = await this.mentions(lacking);
     const likely = await this.likely(lacking);
@@ -138,40 +143,40 @@ export class SourceTimes {
     const sure: number[] = await this.db('source')
       .where({ state: 'done' })
       .whereRaw(`(not coalesce((hints->>'lacksZone')::boolean, false) or zone_by = 'set')`)
-      .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
+      .where({ environment: lacking[0]!.environment })
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
       .pluck('id');
-    const counted = await this.db('sighting').count({ count: '*' }).first();
-    const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
     const zones = new Map(lacking.map((source) => [source.id, source.zone]));
+    const ids = [...new Set([...sure, ...zones.keys()])];
+    // what stands in other environments does not thin out what is compared here
+    const counted = await this.db('sighting').whereRaw('source_id = any(?)', [ids]).count({ count: '*' }).first();
+    const every = Math.max(1, Math.ceil(Number(counted?.count ?? 0) / ENOUGH));
     // of each source its first mention: one that is read in many batches names the same again hours later
     const { rows } = await this.db.raw<{ rows: FirstMention[] }>(
       `select s.key, s.source_id as source, min(s.first_at)::bigint as at from sighting s
          join identifier_kind k on k.id = s.kind_id and k.definition->>'role' <> 'shared' and k.definition->>'leaseMs' is null
         where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
-      [[...new Set([...sure, ...zones.keys()])], every],
+      [ids, every],
     );
     return rows.map(({ key, source, at }) => ({ key, source, at: zones.has(source) ? local(at, zones.get(source)!) : at }));
   }
 
   /** Zones that a source may be in: those that are named on its machine, then in its environment, then those in which others are read. */
   private async likely(lacking: readonly Own[]): Promise<(source: Own) => string[]> {
-    const rows: { host_id: number; environment: string; zone: string; zone_by: string; hints: ReadingHints }[] = await this.db('source')
-      .whereIn('environment', [...new Set(lacking.map((source) => source.environment))])
-      .where({ state: 'done' })
+    const rows: { host_id: number; zone: string; zone_by: string; hints: ReadingHints }[] = await this.db('source')
+      .where({ environment: lacking[0]!.environment, state: 'done' })
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
-      .select('host_id', 'environment', 'zone', 'zone_by', 'hints');
+      .select('host_id', 'zone', 'zone_by', 'hints');
     const named = ({ hints, zone, zone_by }: (typeof rows)[number]): string[] => [
       ...(hints.regions ?? []),
       ...(zone !== 'UTC' && (zone_by === 'set' || hints.lacksZone) && !zone.startsWith('Etc/') ? [zone] : []),
     ];
     const own = new Intl.DateTimeFormat().resolvedOptions().timeZone;
     return (source) => {
-      const same = rows.filter(({ environment }) => environment === source.environment);
-      const machine = same.filter(({ host_id }) => host_id === source.host_id);
-      return [...new Set([...machine.flatMap(named), ...same.flatMap(named), 'UTC', own])];
+      const machine = rows.filter(({ host_id }) => host_id === source.host_id);
+      return [...new Set([...machine.flatMap(named), ...rows.flatMap(named), 'UTC', own])];
     };
   }
 }
