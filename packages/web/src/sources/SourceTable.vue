@@ -144,6 +144,7 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 .path a {
   display: inline-block;
   line-height: 24px;
+  margin-block: -2px;
 }
 .mark {
   width: 16px;
