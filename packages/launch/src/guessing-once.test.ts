@@ -179,3 +179,23 @@ describe('dates in numbers that may be read in two orders', () => {
     expect(await sourceOf('sure')).toMatchObject({ dateOrderBy: null });
   });
 });
+
+describe('kinds that are declared one after the other', () => {
+  test('each is taken up while sources are still read again for the one before', async () => {
+    const line = (i: number, part: number): string =>
+      `2026-10-25T${clock(i)}.100Z INFO [exec-${i % 7}] order ${order(i)} part ${part} is packed with care and sent on its way`;
+    const logs = Array.from({ length: 12 }, (_, part) => ({
+      path: `part-${part}/part.log`,
+      text: Array.from({ length: 8000 }, (_, i) => line(i, part)).join('\n') + '\n',
+      modified: 0,
+    }));
+    expect(await bring(logs, 'declared')).toMatchObject({ state: 'done', records: 96_000 });
+    for (let i = 0; i < 5; i++) {
+      const kind = { name: `kind-${i}`, label: `kind ${i}`, role: 'business', patterns: [`Q${i}-\\d{6}`], fields: [] };
+      const answer = await fetch(`${system.url}/api/identifier-kinds`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(kind) }); // prettier-ignore
+      expect(answer.status).toBe(201);
+      // some sources are being read when the next one comes
+      await new Promise((resolve) => setTimeout(resolve, 150 + 130 * i));
+    }
+  }, 90_000);
+});

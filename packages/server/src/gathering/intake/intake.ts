@@ -87,6 +87,7 @@ export class Intake {
     for (const id of sourceIds) this.cancelled.add(id);
     while (sourceIds.some((id) => this.taken.has(id))) await new Promise((resolve) => setTimeout(resolve, 20));
     for (const id of sourceIds) this.cancelled.delete(id);
+    this.poke();
   }
   async close(): Promise<void> {
     this.closing = true;
@@ -168,7 +169,8 @@ export class Intake {
   private async choose(): Promise<SourceRow[]> {
     const rows: SourceRow[] = await this.db('source')
       .whereIn('state', ['waiting', 'reading'])
-      .whereNotIn('id', [...this.taken])
+      // one that is cancelled would be taken up again as soon as a lane lets it go, for ever
+      .whereNotIn('id', [...this.taken, ...this.cancelled])
       .orderBy('size')
       .orderBy('id')
       .limit(MOST_TOGETHER);
