@@ -61,7 +61,8 @@ export function readHead(text: string, head: Head | null, draft: Draft): number 
   if (!hit || !head) return 0;
   let level: Level = 0;
   for (let i = 0; i < head.roles.length; i++) {
-    const value = hit[i + 1]?.trim().replace(/:$/, '');
+    const said = hit[i + 1]?.trim();
+    const value = said?.endsWith(':') ? said.slice(0, -1) : said;
     if (!value || NOTHING.has(value)) continue;
     const role = head.roles[i]!;
     if (role === 'level' || role === 'marked-level') {

@@ -64,15 +64,17 @@ const CLOSING = /^(?::\d{1,10}(?=\)))?["'\])>}]+:?/;
 
 export class TextReader implements RecordReader {
   protected readonly times: TimeReader;
-  /** The one by which most lines are built comes first. */
-  private readonly layouts: readonly (Pick<TextLayout, 'place'> & Partial<TextLayout>)[];
+  /** By which most lines are built, and those of other programs. */
+  private readonly usual: Pick<TextLayout, 'place'> & Partial<TextLayout>;
+  private readonly others: readonly TextLayout[];
   private layout: Partial<TextLayout> = {};
   private readonly inner: InnerJson;
 
   constructor(context: ReadingContext, layout: TextLayout | null) {
     this.times = new TimeReader(context);
     this.inner = new InnerJson(context);
-    this.layouts = layout ? [layout, ...layout.others] : [{ place: { layout: 'iso', column: 0, words: 0, glued: false } }];
+    this.usual = layout ?? { place: { layout: 'iso', column: 0, words: 0, glued: false } };
+    this.others = layout?.others ?? [];
   }
 
   start(): void {}
@@ -82,13 +84,19 @@ export class TextReader implements RecordReader {
     return first !== 32 && first !== 9 && this.timeOf(line) !== null;
   }
 
-  /** Where a line's time stands, by the first layout that it fits. */
+  /** Where a line's time stands, by the first layout that it fits. Nearly all texts have one layout: it is tried without ado. */
   private timeOf(line: string): { from: number; to: number } | null {
-    for (const layout of this.layouts) {
-      const time = timeAt(line, layout.place, this.times);
-      if (!time) continue;
-      this.layout = layout;
+    const { usual } = this;
+    const time = timeAt(line, usual.place, this.times);
+    if (time || this.others.length === 0) {
+      this.layout = usual;
       return time;
+    }
+    for (const layout of this.others) {
+      const other = timeAt(line, layout.place, this.times);
+      if (!other) continue;
+      this.layout = layout;
+      return other;
     }
     return null;
   }
