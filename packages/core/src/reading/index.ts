@@ -5,7 +5,7 @@ export { decode, guessEncoding, looksBinary, type Encoding } from './encoding.ts
 export { frame, LONGEST_RECORD, type Frame, type Place } from './framing.ts';
 export { FORMATS, guessFormats, lacksDay, openReader, sampleOf, type FormatGuess } from './registry.ts';
 export { dateOrder, dateOrderOf, readInOrder, type DateOrder } from './calendar.ts';
-export { pairsOf, regionsIn, zoneOf, zoneOfDate, type FirstMention, type TimePair } from './zone-guess.ts';
+export { FEWEST_PAIRS, pairsOf, regionsIn, zoneOf, zoneOfDate, zonesAmong, type FirstMention, type TimePair } from './zone-guess.ts';
 export { isZone, zoneClock } from './zones.ts';
 export { LayoutTrial, type TrialResult } from './layout-trial.ts';
 export { timePattern } from './time-pattern.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { pairsOf, regionsIn, zoneOf, zoneOfDate, type FirstMention, type TimePair } from './zone-guess.ts';
+import { pairsOf, regionsIn, zoneOf, zoneOfDate, zonesAmong, type FirstMention, type TimePair } from './zone-guess.ts';
 import { zoneClock } from './zones.ts';
 
 const SECOND = 1_000_000;
@@ -64,6 +64,26 @@ describe('zones told by what others say', () => {
       [alsoAsked, [{ local: 0, at: 5 }, { local: 0, at: 7 }]],
     ]); // prettier-ignore
     expect(pairsOf([], () => true).size).toBe(0);
+  });
+});
+
+describe('sources that have something in common with each other alone', () => {
+  const [gate, voice] = [1, 2];
+  const mentions = written('Europe/Berlin', NOVEMBER, 40).flatMap(({ local, at: moment }, key): FirstMention[] => [
+    { key, source: gate, at: moment },
+    { key, source: voice, at: local },
+  ]);
+  const open = (likely: string[]) => [gate, voice].map((id) => ({ id, zone: 'UTC', likely }));
+  const zones = new Map([[gate, 'UTC'], [voice, 'UTC']]); // prettier-ignore
+
+  test('that one changes which a named zone explains', () => {
+    expect([...zonesAmong(open(['Europe/Berlin', 'UTC']), mentions, zones)]).toEqual([[voice, 'Europe/Berlin']]);
+  });
+  test('neither does where both would be explained, where none is named, and where they agree', () => {
+    expect(zonesAmong(open(['Europe/Berlin', 'Etc/GMT+1']), mentions, zones).size).toBe(0);
+    expect(zonesAmong(open(['UTC']), mentions, zones).size).toBe(0);
+    const right = open(['Europe/Berlin', 'UTC']).map((one) => (one.id === voice ? { ...one, zone: 'Europe/Berlin' } : one));
+    expect(zonesAmong(right, mentions, new Map(right.map((one) => [one.id, one.zone]))).size).toBe(0);
   });
 });
 

@@ -4,8 +4,10 @@ import { isZone, zoneClock } from './zones.ts';
 const QUARTER: Duration = 900_000_000;
 const HOUR = 4 * QUARTER;
 /** Pairs that have to agree before a zone is believed. */
-const FEWEST = 10;
+export const FEWEST_PAIRS = 10;
 const SHARE = 0.7;
+/** So many pairs are compared at most, from all over them. */
+const MOST_PAIRS = 3000;
 /** Mentions further apart are no pair. */
 const FARTHEST: Duration = 15 * HOUR;
 /** So many more pairs have to fit a zone that nothing names. */
@@ -44,9 +46,7 @@ export interface TimePair {
  */
 export function pairsOf(mentions: readonly FirstMention[], isAsked: (source: number) => boolean): Map<number, TimePair[]> {
   const found = new Map<number, TimePair[]>();
-  for (let from = 0, to = 0; from < mentions.length; from = to) {
-    while (to < mentions.length && mentions[to]!.key === mentions[from]!.key) to++;
-    const same = mentions.slice(from, to);
+  for (const same of byKey(mentions)) {
     const others = same.filter(({ source }) => !isAsked(source));
     for (const { source, at: local } of same) {
       if (!isAsked(source)) continue;
@@ -56,6 +56,12 @@ export function pairsOf(mentions: readonly FirstMention[], isAsked: (source: num
     }
   }
   return found;
+}
+function* byKey(mentions: readonly FirstMention[]): Generator<FirstMention[]> {
+  for (let from = 0, to = 0; from < mentions.length; from = to) {
+    while (to < mentions.length && mentions[to]!.key === mentions[from]!.key) to++;
+    yield mentions.slice(from, to);
+  }
 }
 
 /** How many pairs fall within the same quarter of an hour when the wall clock is that of a zone. */
@@ -73,9 +79,11 @@ function fitting(pairs: readonly TimePair[], zone: string): number {
  * @param others also zones that nothing names
  * @returns null where it stays, or where nothing is sure
  */
-export function zoneOf(pairs: readonly TimePair[], now: string, likely: readonly string[], others = true): string | null {
-  if (pairs.length < FEWEST) return null;
-  const enough = Math.max(FEWEST, pairs.length * SHARE);
+export function zoneOf(all: readonly TimePair[], now: string, likely: readonly string[], others = true): string | null {
+  if (all.length < FEWEST_PAIRS) return null;
+  const every = Math.ceil(all.length / MOST_PAIRS);
+  const pairs = all.filter((_, i) => i % every === 0);
+  const enough = Math.max(FEWEST_PAIRS, pairs.length * SHARE);
   let best = { zone: now, count: fitting(pairs, now) };
   const consider = (zone: string, more: number): void => {
     const count = fitting(pairs, zone);
@@ -86,6 +94,43 @@ export function zoneOf(pairs: readonly TimePair[], now: string, likely: readonly
   // on both sides of a clock change no offset fits all
   if (others && best.count < pairs.length * 0.98) for (const zone of REGIONS) consider(zone, CLEARLY);
   return best.zone !== now && best.count >= enough ? best.zone : null;
+}
+
+/** A source that has nothing in common with any whose zone is known. */
+export interface OpenZone {
+  id: number;
+  zone: string;
+  likely: readonly string[];
+}
+/**
+ * Zones of sources that only others without a zone have something in common with. Two of them that are hours apart could both be amiss: one whose clock a named zone explains
+ * changes, where the other's would not be explained by any.
+ *
+ * @param zones of all sources that tell none, as they are read or were found out
+ */
+export function zonesAmong(open: readonly OpenZone[], mentions: readonly FirstMention[], zones: ReadonlyMap<number, string>): Map<number, string> {
+  const asked = new Map(open.map(({ id }) => [id, { pairs: [] as TimePair[], partners: new Map<number, number>() }]));
+  for (const same of byKey(mentions)) {
+    for (const one of same) {
+      const own = asked.get(one.source);
+      if (!own) continue;
+      for (const other of same) {
+        if (other === one) continue;
+        const zone = zones.get(other.source);
+        const at = zone === undefined ? other.at : zoneClock(zone).toUtc(other.at);
+        if (Math.abs(one.at - at) < FARTHEST) own.pairs.push({ local: one.at, at });
+        own.partners.set(other.source, (own.partners.get(other.source) ?? 0) + 1);
+      }
+    }
+  }
+  const proposed = new Map<number, string>();
+  for (const { id, zone, likely } of open) {
+    const better = zoneOf(asked.get(id)!.pairs, zone, likely, false);
+    if (better !== null) proposed.set(id, better);
+  }
+  // where each of two would be explained, nothing tells which is amiss
+  const alone = (id: number): boolean => ![...asked.get(id)!.partners].some(([other, count]) => count >= FEWEST_PAIRS && proposed.has(other));
+  return new Map([...proposed].filter(([id]) => alone(id)));
 }
 
 /** Fixed offsets by which most wall clocks are away from the moments. */

@@ -1,4 +1,15 @@
-import { pairsOf, readInOrder, zoneClock, zoneOf, zoneOfDate, type DateOrder, type FirstMention, type ReadingHints } from '@fadenweg/core/reading';
+import {
+  FEWEST_PAIRS,
+  pairsOf,
+  readInOrder,
+  zoneClock,
+  zoneOf,
+  zoneOfDate,
+  zonesAmong,
+  type DateOrder,
+  type FirstMention,
+  type ReadingHints,
+} from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
@@ -9,9 +20,6 @@ const ORDERS: readonly DateOrder[] = ['day-first', 'month-first', 'year-first'];
 /** So many mentions are compared at most, about. */
 const ENOUGH = 100_000;
 const MOST_SOURCES = 500;
-/** Pairs of mentions that a source's zone is told by, at most; with fewer than the least they tell nothing. */
-const MOST_PAIRS = 3000;
-const FEWEST_PAIRS = 10;
 
 type Own = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment' | 'host_id'>;
 export interface BetterTimes {
@@ -127,14 +135,16 @@ export class SourceTimes {
     const open: Own[] = [];
     const sure = pairsOf(mentions, (source) => asked.has(source));
     for (const source of lacking) {
-      const pairs = spread(sure.get(source.id) ?? [], MOST_PAIRS);
+      const pairs = sure.get(source.id) ?? [];
       const zone = zoneOf(pairs, source.zone, likely(source));
       const byDate = zone === null && pairs.length < FEWEST_PAIRS;
       const dated = byDate ? zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, likely(source)) : null;
       if (zone ?? dated) found.set(source.id, (zone ?? dated)!);
       else if (byDate) open.push(source);
     }
-    for (const [id, zone] of amongEachOther(open, mentions, asked, found, likely)) found.set(id, zone);
+    const zones = new Map(lacking.map(({ id, zone }) => [id, found.get(id) ?? zone]));
+    const left = open.map((source) => ({ id: source.id, zone: source.zone, likely: likely(source) }));
+    for (const [id, zone] of zonesAmong(left, mentions, zones)) found.set(id, zone);
     return [...found].map(([id, zone]) => ({ id, zone }));
   }
 
@@ -180,38 +190,5 @@ export class SourceTimes {
     };
   }
 }
-/**
- * Zones of sources that only others without a zone have something in common with. Two of them that are hours apart could both be amiss: one whose zone is explained by what is
- * named changes, where the other's would not be.
- */
-function amongEachOther(
-  open: readonly Own[],
-  mentions: readonly FirstMention[],
-  asked: ReadonlyMap<number, Own>,
-  found: ReadonlyMap<number, string>,
-  likely: (source: Own) => string[],
-): Map<number, string> {
-  const proposed = new Map<number, string>();
-  for (const source of open) {
-    const others = mentions.map((one) => {
-      const other = one.source === source.id ? undefined : asked.get(one.source);
-      return other ? { ...one, at: zoneClock(found.get(other.id) ?? other.zone).toUtc(one.at) } : one;
-    });
-    const pairs = spread(pairsOf(others, (id) => id === source.id).get(source.id) ?? [], MOST_PAIRS);
-    const zone = zoneOf(pairs, source.zone, likely(source), false);
-    if (zone !== null) proposed.set(source.id, zone);
-  }
-  const keys = new Map(open.map(({ id }) => [id, new Set(mentions.flatMap((one) => (one.source === id ? [one.key] : [])))]));
-  const common = (one: number, other: number): boolean => [...keys.get(one)!].filter((key) => keys.get(other)!.has(key)).length >= FEWEST_PAIRS;
-  // where each of two would be explained, nothing tells which is amiss
-  const both = [...proposed.keys()].filter((one) => [...proposed.keys()].some((other) => other !== one && common(one, other)));
-  for (const id of both) proposed.delete(id);
-  return proposed;
-}
 /** The wall clock as it is written. */
 const local = (at: number, zone: string): number => at + zoneClock(zone).offsetAt(Math.floor(at / 1000)) * 1000;
-/** At most so many of all, from all over them. */
-function spread<T>(all: readonly T[], most: number): T[] {
-  const every = Math.max(1, Math.ceil(all.length / most));
-  return all.filter((_, i) => i % every === 0);
-}
