@@ -80,6 +80,8 @@ export interface LogRecord {
   /** `coarse`: its time is told in whole seconds. Other bits are resolved to words: failing, refusing, done, sends, receives, waits, ends, entry. */
   marks: string[];
   tookMs: number | null;
+  /** Ids of records of other sources that tell the same event; they are not listed by themselves. */
+  copies: string[];
 }
 /** One record with the bytes that it was read from. */
 export interface RecordInFull extends LogRecord {
@@ -87,6 +89,16 @@ export interface RecordInFull extends LogRecord {
   rawCut: boolean;
   /** Codes in it, with what they mean. */
   codes: FoundCode[];
+  /** The same event as other sources tell it. */
+  toldIn: ToldIn[];
+}
+export interface ToldIn {
+  id: string;
+  source: RecordSource;
+  component: string;
+  originalAt: string;
+  raw: string;
+  rawCut: boolean;
 }
 
 export interface Summary {

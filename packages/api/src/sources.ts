@@ -30,6 +30,12 @@ export interface SourceInfo {
   state: 'waiting' | 'reading' | 'done' | 'failed' | 'cancelled';
   error: string | null;
   records: number;
+  /** Of its records those that another source tells too: they are not shown by themselves. */
+  copies: number;
+  /** The source that tells them, null where it is a copy of none. */
+  copyOf: { id: number; path: string } | null;
+  /** A person said that it is a copy of none. */
+  apart: boolean;
   understood: number;
   from: Iso | null;
   to: Iso | null;
@@ -44,6 +50,8 @@ export interface SourceChange {
   /** Date field symbols, as `yyyy-MM-dd HH:mm:ss`; null where it is to be learned again. */
   timeLayout?: string | null;
   standsAt?: 'begin' | 'end';
+  /** It is no copy of another one, whatever it tells; false lets it be looked for again. */
+  apart?: boolean;
   component?: string;
   host?: string;
   environment?: string;

@@ -4,6 +4,7 @@ import * as first from './migrations/001-first.ts';
 import * as second from './migrations/002-happenings-and-work.ts';
 import * as third from './migrations/003-stated-zones.ts';
 import * as fourth from './migrations/004-speakers.ts';
+import * as fifth from './migrations/005-copies.ts';
 
 interface Migration {
   name: string;
@@ -15,6 +16,7 @@ const MIGRATIONS: readonly Migration[] = [
   { name: '002-happenings-and-work', up: second.up },
   { name: '003-stated-zones', up: third.up },
   { name: '004-speakers', up: fourth.up },
+  { name: '005-copies', up: fifth.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

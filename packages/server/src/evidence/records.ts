@@ -243,7 +243,7 @@ export class RecordRepository {
   async areDense(strands: readonly OfStrand[]): Promise<boolean> {
     const { low, high } = spanOf(strands);
     const within = await this.db('minute_count')
-      .whereBetween('minute', [Math.floor(low / MINUTE), Math.floor(high / MINUTE)])
+      .whereBetween('minute', [Math.floor(low / MINUTE) * MINUTE, high])
       .sum({ count: 'count' })
       .first();
     return Number(within?.count ?? 0) <= DENSE * strands.reduce((sum, one) => sum + one.records, 0);

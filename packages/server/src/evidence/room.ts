@@ -1,6 +1,7 @@
 import { Access, guarded, type Guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import { ClockRepository } from './clock-rows.ts';
+import { CopyRepository } from './copies.ts';
 import { coverageRoutes } from './coverage-routes.ts';
 import { CoverageRepository } from './coverage.ts';
 import { IdentifierRepository } from './identifiers.ts';
@@ -18,6 +19,7 @@ export interface EvidenceRows {
   identifiers: IdentifierRepository;
   coverage: CoverageRepository;
   clocks: ClockRepository;
+  copies: CopyRepository;
 }
 export interface Evidence extends Room {
   evidence: Guarded<EvidenceRows>;
@@ -36,6 +38,7 @@ export async function evidenceRoom({ data }: Platform): Promise<Evidence> {
       identifiers: new IdentifierRepository(db),
       coverage: new CoverageRepository(db),
       clocks: new ClockRepository(db),
+      copies: new CopyRepository(db),
     };
   });
   return {

@@ -45,6 +45,12 @@ export interface SourceRow {
   understood: number;
   first_at: number | null;
   last_at: number | null;
+  /** Records that tell the same as one of another source: they are not shown by themselves. */
+  copies: number;
+  /** A person said that it is a copy of none. */
+  apart: boolean;
+  /** How far it was read when copies were looked for. */
+  compared_bytes: number;
 }
 /** A source that waits to be read. */
 export type NewSource = Partial<SourceRow> & Pick<SourceRow, 'size' | 'content_hash'> & { spool: string };
@@ -73,19 +79,28 @@ export type FamilyRow = Pick<
   | 'size'
   | 'done_bytes'
   | 'records'
+  | 'copies'
   | 'understood'
   | 'first_at'
   | 'last_at'
   | 'error'
   | 'import_id'
   | 'state'
-> & { parts: number; lacks_zone: boolean; order_by: string | null; date_order: string | null; time_layout: string | null; stands_at: string | null };
+> & {
+  parts: number;
+  lacks_zone: boolean;
+  order_by: string | null;
+  date_order: string | null;
+  time_layout: string | null;
+  stands_at: string | null;
+  apart: boolean;
+};
 /** Of sources that tell times; where none does, of all: those stand at the dates of their files, which say little. */
 const told = (of: string): string => `coalesce(${of} filter (where understood > 0), ${of})`;
 /** Until when the sources speak. */
 export const EVIDENCE_END = `select ${told('max(last_at)')} as end from source`;
 /** Tables that hold what was read from a source, besides its kept bytes. */
-export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign', 'speaker'] as const;
+export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign', 'speaker', 'copied', 'copy_of'] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}
@@ -100,7 +115,7 @@ export class SourceRepository {
           (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone, (array_agg(zone_by order by id))[1] as zone_by,
           bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone, (array_agg(hints->>'orderBy' order by id))[1] as order_by, (array_agg(hints->>'dateOrder' order by id))[1] as date_order, (array_agg(hints->>'timePattern' order by id))[1] as time_layout, (array_agg(hints->>'standsAt' order by id))[1] as stands_at,
           (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
-          environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(understood)::bigint as understood,
+          environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(copies)::bigint as copies, sum(understood)::bigint as understood, bool_or(apart) as apart,
           min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,
           case when bool_or(state = 'reading') then 'reading' when bool_or(state = 'waiting') then 'waiting' when bool_or(state = 'failed') then 'failed'
             when bool_and(state = 'cancelled') then 'cancelled' else 'done' end as state
@@ -114,7 +129,7 @@ export class SourceRepository {
   async environments(): Promise<EnvironmentRow[]> {
     const { rows } = await this.db.raw<{ rows: EnvironmentRow[] }>(
       `select environment as name, bool_and(demo) as demo, bool_or(demo) as "someDemo", count(distinct family)::int as sources,
-          coalesce(sum(records), 0)::bigint as records, ${told('min(first_at)')} as first, ${told('max(last_at)')} as last
+          coalesce(sum(records - copies), 0)::bigint as records, ${told('min(first_at)')} as first, ${told('max(last_at)')} as last
          from source group by environment order by bool_and(demo), environment limit 200`,
     );
     return rows;
@@ -341,6 +356,8 @@ export class SourceRepository {
         first_at: null,
         last_at: null,
         error: null,
+        copies: 0,
+        compared_bytes: 0,
       });
       await trx('record').whereIn('source_id', ids).delete();
       for (const table of READ_TABLES) await trx(table).whereIn('source_id', ids).delete();

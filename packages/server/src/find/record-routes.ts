@@ -11,6 +11,7 @@ import type {
   RecordInFull,
   Timeline,
   TimelinePart,
+  ToldIn,
 } from '@fadenweg/api';
 import { codesIn } from '@fadenweg/core/explain';
 import { decode, type Encoding } from '@fadenweg/core/reading';
@@ -22,12 +23,13 @@ import { Pieces } from '../platform/http/leaving.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
 import type { OwnCodes } from '../explaining/own-codes.ts';
+import type { Cursor } from '../evidence/records.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
 import type { EvidenceRows } from '../evidence/room.ts';
 import type { Effort, FindService } from './find-service.ts';
 import type { Asked } from './scan.ts';
 import { RECORD_FORMATS, type RecordExport, type RecordFormat } from './taken-along/record-export.ts';
-import { parseRecordKey } from '../evidence/record-key.ts';
+import { parseRecordKey, recordKey } from '../evidence/record-key.ts';
 import type { Presenter } from '../strands/present.ts';
 
 const MOST_RAW = 2 * 1024 * 1024;
@@ -75,15 +77,36 @@ function asked(query: Asking, order: 'oldest' | 'latest'): Omit<Asked, 'sources'
 }
 
 export function recordRoutes(
-  { records, sources, bytes: kept }: Pick<EvidenceRows, 'records' | 'sources' | 'bytes'>,
+  { records, sources, bytes: kept, copies, names }: Pick<EvidenceRows, 'records' | 'sources' | 'bytes' | 'copies' | 'names'>,
   presenter: Presenter,
   find: FindService,
   own: OwnCodes,
   taken: RecordExport,
 ): AnyEndpoint[] {
+  /** The record that is shown for one that tells the same. */
+  const shownFor = async (copy: Cursor): Promise<RecordRow | undefined> => {
+    const shown = await copies.shownFor(copy);
+    return shown && records.byId(shown.at, shown.id);
+  };
+  const originalOf = async ({ id, source_id, length }: RecordRow): Promise<{ path: string; raw: string; rawCut: boolean }> => {
+    const source = await sources.source(source_id);
+    const bytes = await kept.stretch(source_id, byteOfId(id), byteOfId(id) + Math.min(length, MOST_RAW));
+    return { path: source?.path ?? '', raw: decode(bytes, (source?.encoding ?? 'utf-8') as Encoding), rawCut: length > MOST_RAW };
+  };
+  const toldIn = async (row: RecordRow): Promise<ToldIn> => {
+    const { path, ...original } = await originalOf(row);
+    const from = byteOfId(row.id);
+    return {
+      id: recordKey(row),
+      source: { id: row.source_id, path, line: row.line, byteFrom: from, byteTo: from + row.length },
+      component: names.component(row.component_id),
+      originalAt: row.time_text,
+      ...original,
+    };
+  };
   const one = async (id: string): Promise<RecordRow> => {
     const key = parseRecordKey(id);
-    const row = key ? await records.byId(key.at, key.id) : undefined;
+    const row = key && ((await records.byId(key.at, key.id)) ?? (await shownFor(key)));
     if (!row) throw notFound('This record');
     return row;
   };
@@ -227,12 +250,10 @@ export function recordRoutes(
       params: Joi.object({ id: Joi.string().max(40).required() }),
       async run({ params }): Promise<RecordInFull> {
         const row = await one(params.id);
-        const from = byteOfId(row.id);
-        const source = await sources.source(row.source_id);
-        const bytes = await kept.stretch(row.source_id, from, from + Math.min(row.length, MOST_RAW));
+        const { raw, rawCut } = await originalOf(row);
         const [record] = await presenter.recordsOf([row]);
         const codes = codesIn({ message: row.message, fields: row.attributes ?? {}, component: record!.component }, await own.all());
-        return { ...record!, codes, raw: decode(bytes, (source?.encoding ?? 'utf-8') as Encoding), rawCut: row.length > MOST_RAW };
+        return { ...record!, codes, raw, rawCut, toldIn: await Promise.all((await copies.allOf(row.id)).map(toldIn)) };
       },
     }),
     endpoint<{ scope: 'source' | 'component' | 'host' | 'all'; before: number; after: number }, { id: string }>({

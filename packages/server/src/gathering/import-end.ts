@@ -5,9 +5,11 @@ import { Access } from '../platform/access.ts';
 import type { Platform } from '../platform/room.ts';
 import type { Piece, WorkKind } from '../platform/work/types.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
+import type { CopyRepository } from '../evidence/copies.ts';
 import type { SourceRepository } from '../evidence/sources.ts';
 import type { Weaving } from '../weaving/weaving.ts';
 import type { Clocks } from '../looks/clocks.ts';
+import type { Copies } from '../looks/copies/copies.ts';
 import type { Discovery } from '../looks/discovery.ts';
 import type { RoleGuard } from '../looks/role-guard.ts';
 import type { SourceEnds } from '../looks/source-ends.ts';
@@ -26,6 +28,7 @@ export interface Looks {
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
+  copies: Copies;
 }
 export interface Does {
   /** Keeps in mind that sources have to be read again. */
@@ -59,6 +62,7 @@ export class ImportEnd {
     private readonly db: Database,
     private readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
+    private readonly copies: CopyRepository,
     private readonly weaving: Weaving,
     private readonly looks: Looks,
     private readonly does: Does,
@@ -111,6 +115,8 @@ export class ImportEnd {
     // before strands are judged: they would be judged again for every clock that is amiss
     piece.tell('comparing the clocks of hosts');
     if (await this.straightened(importId)) return;
+    piece.tell('looking for copies: events that several sources tell');
+    if (await this.copied(importId)) return;
     await this.leave([]);
     piece.tell('waiting for strands to be judged');
     await this.weaving.settle();
@@ -132,6 +138,8 @@ export class ImportEnd {
       if (await this.lookFor(look!, importId)) return;
       left = rest;
     }
+    piece.tell('looking for copies: events that several sources tell');
+    if (await this.copied(null)) return;
     await this.weaving.ask(false, false, 'sources were read again');
   }
   private lookFor(look: Left, importId: number): Promise<boolean> {
@@ -149,8 +157,8 @@ export class ImportEnd {
     piece.tell('looking at what has been followed so far');
     if (await this.bettered(id)) return;
     await this.weaving.tied();
-    if ((await this.discovered(id)) || (await this.guarded(id))) return;
-    await this.straightened(id);
+    if ((await this.discovered(id)) || (await this.guarded(id)) || (await this.straightened(id))) return;
+    await this.copied(id);
   }
 
   /** A zone is guessed once for each source; a year is right once it is taken from the neighbours. */
@@ -163,9 +171,14 @@ export class ImportEnd {
     for (const { id, zone, hints } of better)
       await this.sources.change(id, { ...(zone ? { zone, zone_by: 'guessed' as const } : {}), ...(hints ? { hints } : {}) });
     const ids = [...new Set([...better, ...named].map((one) => one.id))];
+    return this.again(ids, importId);
+  }
+  /** @param importId the import that ends with what is read again, null where none waits for it */
+  private async again(ids: readonly number[], importId: number | null, sameNames = false): Promise<boolean> {
     if (ids.length === 0) return false;
-    if (importId !== null) await this.sources.readFor(ids, importId);
-    await this.does.readAgain(ids);
+    const all = await this.copies.withCopies(ids);
+    if (importId !== null) await this.sources.readFor(all, importId);
+    await this.does.readAgain(all, sameNames);
     return true;
   }
 
@@ -173,11 +186,7 @@ export class ImportEnd {
   private async atTheirEnds(importId: number): Promise<boolean> {
     const { again, same } = await this.looks.ends.better(importId);
     for (const { id, hints } of [...again, ...same]) await this.sources.change(id, { hints });
-    const ids = again.map((one) => one.id);
-    if (ids.length === 0) return false;
-    await this.sources.readFor(ids, importId);
-    await this.does.readAgain(ids, true);
-    return true;
+    return this.again(again.map((one) => one.id), importId, true); // prettier-ignore
   }
 
   /**
@@ -191,11 +200,7 @@ export class ImportEnd {
       const ids: number[] = [];
       for (const environment of await this.environmentsFor(importId, waiting))
         ids.push(...(await this.looks.discovery.run(environment, this.does.due)));
-      if (ids.length > 0) {
-        if (waiting) await this.sources.readFor(ids, importId);
-        await this.does.readAgain(ids);
-      }
-      return ids.length > 0;
+      return await this.again(ids, waiting ? importId : null);
     } catch (error) {
       if (isDatabaseAway(error) || isTransient(error)) throw error;
       await this.does.note(importId, '', `links that nobody declared could not be looked for: ${(error as Error).message}`);
@@ -212,10 +217,24 @@ export class ImportEnd {
   /** Links that join too much lose their tie: what names them is read again. */
   private async guarded(importId: number, waiting = true): Promise<boolean> {
     const ids = await this.looks.guard.check(this.weaving.joining, this.does.due);
-    if (ids.length === 0) return false;
-    if (waiting) await this.sources.readFor(ids, importId);
-    await this.does.readAgain(ids);
-    return true;
+    return this.again(ids, waiting ? importId : null);
+  }
+
+  /**
+   * Events that several sources tell become one record each, once times are right. What was shown for others and turns out to be a copy itself is read again, with these.
+   *
+   * @param importId the import that ends with what is read again, null where none waits for it
+   */
+  private async copied(importId: number | null): Promise<boolean> {
+    try {
+      const { records, keys, tied, again } = await this.looks.copies.run();
+      if (records > 0) await this.weaving.changed(keys, tied);
+      return await this.again(again, importId);
+    } catch (error) {
+      if (isDatabaseAway(error) || isTransient(error) || importId === null) throw error;
+      await this.does.note(importId, '', `copies could not be looked for: ${(error as Error).message}`);
+      return false;
+    }
   }
 
   /** Clocks that turn out to be amiss are put right: what they wrote is read again. Once an import, whatever comes of it. */
@@ -225,11 +244,7 @@ export class ImportEnd {
     this.straight.add(importId);
     try {
       const ids = await this.looks.clocks.estimate(first, last, this.does.due);
-      if (ids.length > 0) {
-        if (waiting) await this.sources.readFor(ids, importId);
-        await this.does.readAgain(ids, true);
-      }
-      return ids.length > 0;
+      return await this.again(ids, waiting ? importId : null, true);
     } catch (error) {
       if (isDatabaseAway(error) || isTransient(error)) throw error;
       await this.does.note(importId, '', `the clocks of the hosts could not be compared: ${(error as Error).message}`);

@@ -9,6 +9,7 @@ import type { WorkKind } from '../platform/work/types.ts';
 import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
 import type { Intake } from './intake/intake.ts';
 import { familyOf } from '../evidence/naming.ts';
+import type { CopyRepository } from '../evidence/copies.ts';
 import type { Names } from '../evidence/names.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
 import type { NewSource, SourceRepository, SourceRow } from '../evidence/sources.ts';
@@ -39,6 +40,7 @@ export class ImportService {
     readonly rows: ImportRepository,
     private readonly sources: SourceRepository,
     private readonly names: Names,
+    private readonly copies: CopyRepository,
     private readonly intake: () => Intake,
     private readonly weaving: Weaving,
     looks: Looks,
@@ -46,7 +48,7 @@ export class ImportService {
     private readonly unfollow: (importId: number) => Promise<void>,
   ) {
     this.progress = new ImportProgress(rows, platform.work, () => this.intake().heldUpBy);
-    this.end = new ImportEnd(platform, platform.data.by(Access.ownWork).db, rows, sources, weaving, looks, {
+    this.end = new ImportEnd(platform, platform.data.by(Access.ownWork).db, rows, sources, copies, weaving, looks, {
       due: (ids) => this.due(ids),
       readAgain: (ids, sameNames) => this.readAgain(ids, sameNames),
       note: (importId, path, error) => this.note(importId, path, error),
@@ -242,7 +244,11 @@ export class ImportService {
       tell(`taking out ${ids.length.toLocaleString('en')} sources`);
       await this.sources.cancel(ids);
       await this.intake().cancel(ids);
+      // what they were shown for, or told besides, is told by the others alone
+      const others = (await this.copies.withCopies(ids)).filter((id) => !ids.includes(id));
+      await this.due(others);
       await this.rows.remove(importId);
+      if (others.length > 0) await this.readAgain(others);
       for (const { spool } of own) if (spool) await rm(spool, { force: true });
       await this.weaving.ask(true, true, 'an import was taken out');
       tell('waiting for strands to be worked out');
@@ -272,7 +278,9 @@ export class ImportService {
     label: 'Reading sources again',
     merge: (one, other) => ({ ids: [...new Set([...one.ids, ...other.ids])], sameNames: one.sameNames && other.sameNames }),
     afterStop: (args) => ({ ...args, sameNames: false }),
-    run: async ({ args: { ids, sameNames }, tell }) => {
+    run: async ({ args: { ids: asked, sameNames }, tell }) => {
+      // of what one of them tells, the others tell nothing by themselves
+      const ids = await this.copies.withCopies(asked);
       tell(`forgetting what was read of ${ids.length.toLocaleString('en')} sources`);
       await this.intake().cancel(ids);
       await this.sources.forgetRead(ids);

@@ -44,13 +44,14 @@ export function gatheringRoom(
 ): Gathering {
   const { data, log, spool, happenings, work } = platform;
   const { db, url } = data.by(Access.ownWork);
-  const { sources, names, coverage } = evidence.by(Access.ownWork);
+  const { sources, names, coverage, copies } = evidence.by(Access.ownWork);
   const rows = new ImportRepository(db);
   const imports: ImportService = new ImportService(
     platform,
     rows,
     sources,
     names,
+    copies,
     () => intake,
     weaving,
     looks,

@@ -37,6 +37,7 @@ export class SourceChanging {
     if (body.zone !== undefined) Object.assign(change, { zone: body.zone, zone_by: 'set' });
     if (body.environment !== undefined) change.environment = body.environment;
     if (body.component !== undefined) Object.assign(change, { component_id: await names.idOf('component', body.component), component_fixed: true });
+    if (body.apart !== undefined) change.apart = body.apart;
     if (body.host !== undefined) Object.assign(change, { host_id: await names.idOf('host', body.host), host_fixed: body.host !== '' });
     const parts = (await Promise.all(rows.map((row) => sources.partsOf(row.id)))).flat();
     const ids = parts.map((part) => part.id);

@@ -6,6 +6,7 @@ import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Pieces } from '../platform/http/leaving.ts';
 import { limit, numbered } from '../platform/http/inputs.ts';
 import { notFound, Refusal } from '../platform/http/problems.ts';
+import type { CopyOf } from '../evidence/copies.ts';
 import type { EvidenceRows } from '../evidence/room.ts';
 import type { FamilyRow, SourceRow } from '../evidence/sources.ts';
 import type { ImportService } from './import-service.ts';
@@ -23,6 +24,7 @@ const CHANGE = {
   zone: Joi.string().max(60),
   timeLayout: Joi.string().trim().max(80).allow(null),
   standsAt: Joi.string().valid('begin', 'end'),
+  apart: Joi.boolean(),
   component: Joi.string().trim().min(1).max(60),
   host: Joi.string().trim().allow('').max(80),
   environment: Joi.string().trim().min(1).max(60),
@@ -30,10 +32,10 @@ const CHANGE = {
 const MOST_AT_ONCE = 500;
 
 export function sourceRoutes(
-  { sources, bytes: kept, names, records }: Pick<EvidenceRows, 'sources' | 'bytes' | 'names' | 'records'>,
+  { sources, bytes: kept, names, records, copies }: Pick<EvidenceRows, 'sources' | 'bytes' | 'names' | 'records' | 'copies'>,
   imports: ImportService,
 ): AnyEndpoint[] {
-  const info = (row: FamilyRow): SourceInfo => ({
+  const info = (row: FamilyRow, copyOf: CopyOf | null): SourceInfo => ({
     id: row.id,
     path: row.path,
     parts: row.parts,
@@ -55,6 +57,9 @@ export function sourceRoutes(
     state: row.state,
     error: row.error,
     records: row.records,
+    copies: row.copies,
+    copyOf,
+    apart: row.apart,
     understood: row.understood,
     from: row.first_at === null ? null : isoMicros(row.first_at),
     to: row.last_at === null ? null : isoMicros(row.last_at),
@@ -64,6 +69,10 @@ export function sourceRoutes(
     const [row] = await sources.families({ id });
     if (!row) throw notFound(`Source ${id}`);
     return row;
+  };
+  const one = async (id: number): Promise<SourceInfo> => {
+    const row = await find(id);
+    return info(row, (await copies.sources()).get(row.id) ?? null);
   };
   const original = new OriginalText(kept, names);
   const part = async (id: number): Promise<SourceRow> => {
@@ -78,7 +87,8 @@ export function sourceRoutes(
       path: '/sources',
       summary: 'What is collected, and how it is read; the parts of a rotated log are one source',
       async run(): Promise<Page<SourceInfo>> {
-        return { items: (await sources.families()).map(info), next: null };
+        const copyOf = await copies.sources();
+        return { items: (await sources.families()).map((row) => info(row, copyOf.get(row.id) ?? null)), next: null };
       },
     }),
     endpoint<unknown, { id: number }>({
@@ -87,7 +97,7 @@ export function sourceRoutes(
       summary: 'One source',
       params: numbered,
       async run({ params }): Promise<SourceInfo> {
-        return info(await find(params.id));
+        return one(params.id);
       },
     }),
     endpoint<unknown, { id: number }>({
@@ -96,18 +106,21 @@ export function sourceRoutes(
       summary: 'The files that a source consists of, in order of time',
       params: numbered,
       async run({ params }): Promise<Page<SourceInfo>> {
-        await find(params.id);
+        const { copyOf } = await one(params.id);
         return {
           items: (await sources.partsOf(params.id)).map((row) =>
-            info({
-              ...row,
-              parts: 1,
-              lacks_zone: row.hints.lacksZone ?? false,
-              order_by: row.hints.orderBy ?? null,
-              date_order: row.hints.dateOrder ?? null,
-              time_layout: row.hints.timePattern ?? null,
-              stands_at: row.hints.standsAt ?? null,
-            }),
+            info(
+              {
+                ...row,
+                parts: 1,
+                lacks_zone: row.hints.lacksZone ?? false,
+                order_by: row.hints.orderBy ?? null,
+                date_order: row.hints.dateOrder ?? null,
+                time_layout: row.hints.timePattern ?? null,
+                stands_at: row.hints.standsAt ?? null,
+              },
+              copyOf,
+            ),
           ),
           next: null,
         };
@@ -174,7 +187,7 @@ export function sourceRoutes(
         if (failed.length === 0)
           throw new Refusal(409, 'Nothing to read again', 'This source was read to its end.', 'Change how it is read instead.');
         await imports.readAgain(failed);
-        return info(await find(params.id));
+        return one(params.id);
       },
     }),
     endpoint<unknown, { id: number }, SourceChange>({
@@ -186,7 +199,7 @@ export function sourceRoutes(
       body: Joi.object(CHANGE).min(1),
       async run({ params, body }): Promise<SourceInfo> {
         await changing.apply([await find(params.id)], body);
-        return info(await find(params.id));
+        return one(params.id);
       },
     }),
     endpoint<unknown, unknown, SourceChange & { ids: number[] }>({
@@ -197,7 +210,7 @@ export function sourceRoutes(
       body: Joi.object({ ids: Joi.array().items(Joi.number().integer().min(1)).min(1).max(MOST_AT_ONCE).unique().required(), ...CHANGE }).min(2),
       async run({ body: { ids, ...change } }): Promise<Page<SourceInfo>> {
         await changing.apply(await Promise.all(ids.map(find)), change);
-        return { items: (await Promise.all(ids.map(find))).map(info), next: null };
+        return { items: await Promise.all(ids.map(one)), next: null };
       },
     }),
     endpoint<unknown, { id: number }, { timeLayout: string; zone?: string }>({

@@ -4,6 +4,7 @@ import type { Reread } from '../evidence/reread.ts';
 import { Access, guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import { Clocks } from './clocks.ts';
+import { Copies } from './copies/copies.ts';
 import { Discovery } from './discovery.ts';
 import { hostRoutes } from './host-routes.ts';
 import { RoleGuard } from './role-guard.ts';
@@ -13,7 +14,7 @@ import { SourceTimes } from './source-times.ts';
 import { suggestionRoutes } from './suggestion-routes.ts';
 import { Suggestions } from './suggestions.ts';
 
-/** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much, folders of machines. */
+/** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much, folders of machines, copies. */
 export interface Looks extends Room {
   times: SourceTimes;
   names: SourceNames;
@@ -21,6 +22,7 @@ export interface Looks extends Room {
   discovery: Discovery;
   clocks: Clocks;
   guard: RoleGuard;
+  copies: Copies;
 }
 
 /** @param reread what reads sources again; it stands above this room, and is there before the first call */
@@ -35,6 +37,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
     discovery: new Discovery(url, ownDeclarations, sources),
     clocks: new Clocks(url, own.clocks, own.names),
     guard: new RoleGuard(ownDeclarations, identifiers, sources),
+    copies: new Copies(url),
     endpoints: guarded((access) => {
       const { clocks, names, sources } = evidence.by(access);
       const { url } = data.by(access);

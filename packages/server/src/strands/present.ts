@@ -13,7 +13,7 @@ const MARK_NAMES = Object.entries(MARK) as [string, number][];
 /** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
 export class Presenter {
   constructor(
-    private readonly evidence: Pick<EvidenceRows, 'identifiers' | 'records' | 'sources' | 'names'>,
+    private readonly evidence: Pick<EvidenceRows, 'identifiers' | 'records' | 'sources' | 'names' | 'copies'>,
     private readonly strands: StrandRepository,
   ) {}
 
@@ -49,9 +49,10 @@ export class Presenter {
     named: ReadonlyMap<number, Named>,
     ownerOf: (row: RecordRow) => { founder: Named; strand: StrandRow | undefined } | undefined,
   ): Promise<LogRecord[]> {
-    const [shapes, sources] = await Promise.all([
+    const [shapes, sources, copies] = await Promise.all([
       this.evidence.records.shapes(rows.map((row) => row.shape)),
       this.evidence.sources.byIds(rows.map((row) => row.source_id)),
+      this.evidence.copies.of(rows),
     ]);
     return rows.map((row) => {
       const { founder, strand } = ownerOf(row) ?? {};
@@ -84,6 +85,7 @@ export class Presenter {
         shortened: (row.flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
         tookMs: row.took === null ? null : row.took / 1000,
+        copies: (copies.get(row.id) ?? []).map(recordKey),
       };
     });
   }

@@ -45,6 +45,11 @@ export class Recall {
       this.parts = [];
     } else this.parts.push({ sourceId, rows: Buffer.from(rows), places }); // copied: what comes has room behind it
   }
+  /** Nothing that was told holds any more: it is read from the database. */
+  forget(): void {
+    this.overflown = true;
+    this.parts = [];
+  }
   /** Sources are read again: what was told of them does not hold any more. */
   forgetSources(sources: ReadonlySet<number>): void {
     this.parts = this.parts.filter(({ sourceId }) => !sources.has(sourceId));

@@ -120,6 +120,17 @@ export class Weaver {
     this.recall.forgetSources(new Set(sources));
   }
 
+  /** Records of these keys are others than what was told of them, and these keys are tied: a, b, first, last … */
+  changed(keys: readonly number[], tied: readonly number[]): void {
+    this.recall.forget();
+    this.tied = false;
+    for (let i = 0; i < tied.length; i += 4) this.graph.tie(tied[i]!, tied[i + 1]!, tied[i + 2]!, tied[i + 3]!);
+    for (const key of keys) {
+      const node = this.graph.node(key);
+      if (node >= 0) this.touched.add(node);
+    }
+  }
+
   /** Someone waits for what is stored to be tied: strands that are being judged are left for later, but for the slice that is under way. */
   hurry(): void {
     this.hurried = true;

@@ -31,6 +31,10 @@ export class WeaverThread {
   again(sources: readonly number[]): void {
     this.post({ type: 'again', sources });
   }
+  /** Records that belong to these keys are others than before, and these keys are tied. */
+  changed(keys: readonly number[], tied: readonly number[]): void {
+    this.post({ type: 'changed', keys, tied });
+  }
   /** Someone waits for what is stored to be tied. */
   hurry(): void {
     this.post({ type: 'hurry' });

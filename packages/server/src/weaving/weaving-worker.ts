@@ -18,11 +18,13 @@ export type ToWeaver =
   | { type: 'weave'; order: number; all: boolean; fresh: boolean; carrying: boolean; judging: boolean; ending: boolean }
   /** Sources are read again from their beginning. */
   | { type: 'again'; sources: readonly number[] }
+  /** Records that belong to these keys are others than before, and these keys are tied: a, b, first, last … */
+  | { type: 'changed'; keys: readonly number[]; tied: readonly number[] }
   /** Someone waits for what is stored to be tied. */
   | { type: 'hurry' }
   | { type: 'close' };
 /** What comes of what is stored. */
-type ToldOf = Extract<ToWeaver, { type: 'stored' | 'again' }>;
+type ToldOf = Extract<ToWeaver, { type: 'stored' | 'again' | 'changed' }>;
 export type FromWeaver =
   | { type: 'woven'; order: number; strands: number; left: boolean; joining: OverJoining[] | null; ms: number; spent: Record<Work, number> }
   | { type: 'progress'; order: number; done: number; of: number }
@@ -41,11 +43,15 @@ let loading = false;
 // loaded at once: what is told from now on is new, and need not be read back
 let queue: Promise<void> = load().catch(() => {}); // the database is away: the first weaving tries again and says so
 
-const take = (on: Weaver, message: ToldOf): void => (message.type === 'stored' ? on.apply(message) : on.forgetSources(message.sources));
+function take(on: Weaver, message: ToldOf): void {
+  if (message.type === 'stored') on.apply(message);
+  else if (message.type === 'again') on.forgetSources(message.sources);
+  else on.changed(message.keys, message.tied);
+}
 
 port.on('message', (message: ToWeaver) => {
   // taken in at once, also while strands are judged: what waits would pile up
-  if (message.type === 'stored' || message.type === 'again') {
+  if (message.type === 'stored' || message.type === 'again' || message.type === 'changed') {
     if (weaver && !loading) take(weaver, message);
     else early.push(message);
   } else if (message.type === 'hurry') weaver?.hurry();

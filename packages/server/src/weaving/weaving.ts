@@ -131,6 +131,11 @@ export class Weaving {
   again(sources: readonly number[]): void {
     this.thread.again(sources);
   }
+  /** Records that belong to these keys are others than before, and these keys are tied (a, b, first, last …): it stands in the database already. */
+  async changed(keys: readonly number[], tied: readonly number[]): Promise<void> {
+    this.thread.changed(keys, tied);
+    await this.ask(false, false, 'copies were taken out of sight');
+  }
   close(): Promise<void> {
     return this.thread.close();
   }

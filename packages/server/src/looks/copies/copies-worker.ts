@@ -1,0 +1,97 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import type pg from 'pg';
+import { copiesAmong } from '@fadenweg/core/copies';
+import { ownClient } from '../../database/own-client.ts';
+import { moveCopies, type Moved } from './moving.ts';
+import { Sampler, type SampledSource } from './sampling.ts';
+import type { Names } from './told.ts';
+
+/** Sources of an environment that are compared with each other, the latest. */
+const MOST_SOURCES = 300;
+
+export interface CopiesData {
+  databaseUrl: string;
+}
+export interface CopiesAnswer extends Moved {
+  /** Sources that are shown for others and turn out to be copies themselves: with these they are read again, and compared anew. */
+  again: number[];
+}
+interface Own extends SampledSource {
+  environment: string;
+  apart: boolean;
+  /** More was read of it since it was compared. */
+  grown: boolean;
+  of_id: number | null;
+  until_at: number | null;
+}
+
+/** Compares what was read since with all else of its environment, and takes copies out of sight. */
+const { databaseUrl } = workerData as CopiesData;
+const client = await ownClient(databaseUrl);
+try {
+  const answer: CopiesAnswer = { records: 0, keys: [], tied: [], again: [] };
+  const names = await namesOf(client);
+  const { rows: environments } = await client.query<{ environment: string }>(
+    `select distinct environment from source where state = 'done' and records > 0 and compared_bytes <> done_bytes order by 1`,
+  );
+  for (const { environment } of environments) await compare(environment, names, answer);
+  parentPort!.postMessage(answer);
+} finally {
+  await client.end();
+}
+
+async function namesOf(on: pg.Client): Promise<Names> {
+  const [components, hosts] = await Promise.all(
+    ['component', 'host'].map(
+      async (table) => new Map((await on.query<{ id: number; name: string }>(`select id, name from ${table}`)).rows.map((row) => [row.id, row.name])),
+    ),
+  );
+  return { component: (id) => components!.get(id) ?? '', host: (id) => hosts!.get(id) ?? '' };
+}
+
+async function compare(environment: string, names: Names, answer: CopiesAnswer): Promise<void> {
+  const { rows } = await client.query<Own & { done_bytes: number }>(
+    `select s.id, s.path, s.family, s.environment, s.component_id, s.first_at, s.last_at, s.done_bytes, s.apart, s.compared_bytes <> s.done_bytes as grown, c.of_id, c.until_at
+       from source s left join copy_of c on c.source_id = s.id where s.environment = $1 and s.state = 'done' and s.records > 0 order by s.id desc limit $2`,
+    [environment, MOST_SOURCES],
+  );
+  const known = rows.filter((one) => one.of_id !== null);
+  // whoever says that it is a copy of none does not want others to be copies of it either
+  const free = rows.filter((one) => one.of_id === null && !one.apart);
+  const found = await among(free, names);
+  const shown = new Set(known.map((one) => one.of_id));
+  const late = new Set([...found.keys()].filter((id) => shown.has(id)));
+  for (const id of late) answer.again.push(id, found.get(id)!, ...known.filter((one) => one.of_id === id).map((one) => one.id));
+  const components = new Map(rows.map((one) => [one.id, one.component_id]));
+  const move = async (copy: number, original: number, from: number): Promise<void> => {
+    const { records, keys, tied } = await moveCopies(client, { copy, original, components, from }, names);
+    answer.records += records;
+    for (const key of keys) answer.keys.push(key);
+    for (const one of tied) answer.tied.push(one);
+  };
+  const moving = (id: number): boolean => !late.has(id) && !late.has(found.get(id)!);
+  for (const one of free) if (found.has(one.id) && moving(one.id)) await move(one.id, found.get(one.id)!, one.first_at);
+  for (const one of known) if (one.grown && components.has(one.of_id!)) await move(one.id, one.of_id!, one.until_at!);
+  await client.query('update source set compared_bytes = n.bytes from unnest($1::int[], $2::bigint[]) n(id, bytes) where source.id = n.id', [
+    rows.map((one) => one.id),
+    rows.map((one) => one.done_bytes),
+  ]);
+}
+
+async function among(free: readonly Own[], names: Names): Promise<Map<number, number>> {
+  const overlap = (a: Own, b: Own): boolean => a.first_at <= b.last_at + 1_000_000 && b.first_at <= a.last_at + 1_000_000;
+  const sampler = new Sampler(client, free, names);
+  const within = new Map<number, Set<number>>();
+  const compared = new Set<Own>();
+  for (const one of free) {
+    const others = free.filter((other) => other.family !== one.family && (one.grown || other.grown) && overlap(one, other));
+    if (others.length === 0) continue;
+    within.set(one.id, new Set(await sampler.within(one, others)));
+    compared.add(one);
+    for (const other of others) compared.add(other);
+  }
+  return copiesAmong(
+    [...compared].map((one) => sampler.teller(one)),
+    within,
+  );
+}
