@@ -9,7 +9,7 @@ import { startSystem, type System } from '../packages/launch/src/testing/system.
 import { openBrowser, type Browser } from './support/browser.ts';
 import { Page } from './support/page.ts';
 
-/** What was guessed of foreign logs is seen on Sources, and put right there: zones of several at once, a layout of times that nothing reads. */
+/** What was guessed of foreign logs is seen on Sources, and put right there: zones of several at once, a layout of times that nothing reads, copies. */
 let system: System;
 let browser: Browser;
 let page: Page;
@@ -17,6 +17,8 @@ let page: Page;
 const second = (i: number): string => `${String(10 + Math.floor(i / 3600)).padStart(2, '0')}:${String(Math.floor(i / 60) % 60).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}`; // prettier-ignore
 const LOGS: Record<string, (i: number) => string> = {
   'gate/gate.log': (i) => `2026-11-24T${second(i)}Z INFO order LX-${204_000 + i} came in`,
+  'gate/gate.json': (i) =>
+    JSON.stringify({ time: `2026-11-24T${second(i)}Z`, level: 'info', msg: `order LX-${204_000 + i} came in`, lane: `lane-${i % 5}` }),
   'store/store.log': (i) => `2026-11-24 ${second(i)},120 INFO [exec-${i % 3}] kept case ${i}`,
   'crane/crane.log': (i) => `24.11.2026 ${second(i)} | WARN | crane moved box ${i}`,
   'desk/odd.log': (i) => `at ${second(i).slice(3, 5)} past ${second(i).slice(0, 2)} on 24~11~26: desk took box ${i}`,
@@ -95,5 +97,28 @@ describe('foreign logs', () => {
     });
     await page.open('/sources');
     await page.until('that it was typed', async () => (await page.text(By.xpath(row('desk/odd.log')))).includes('times typed'));
+  });
+
+  test('what two sources tell is one record, and is told apart where a person says so', async () => {
+    await page.open('/find?q=204000&w=all');
+    // it beats like a heart
+    await page.click(By.xpath('//button[normalize-space(.)="show"]'));
+    await page.click(By.xpath('//*[@role="option"][contains(., "told in 2 sources")]'));
+    await page.click(By.css('[data-testid="told-in"] summary'));
+    const told = await page.text(By.css('[data-testid="told-in"]'));
+    expect(told).toContain('gate/gate.log, line 1');
+    expect(told).toContain('2026-11-24T10:00:00Z INFO order LX-204000 came in');
+    expect(await page.violationsInBoth(browser)).toEqual([]);
+    await page.open('/sources');
+    await page.until('whose copy it is', async () => (await page.text(By.xpath(row('gate/gate.log')))).includes('copy of gate/gate.json'));
+    await page.click(By.xpath(`${row('gate/gate.log')}//button`));
+    await page.until('the copies', async () => (await page.text(By.css('section[aria-label="Copies"]'))).includes('All of its 300 records'));
+    expect(await page.violationsInBoth(browser)).toEqual([]);
+    await page.click(By.xpath('//button[normalize-space(.)="Tell them apart"]'));
+    await read('gate/gate.log');
+    await page.until('that it is none', async () => (await source('gate/gate.log')).copies === 0);
+    await page.open('/find?q=204000&w=all');
+    await page.click(By.xpath('//button[normalize-space(.)="show"]'));
+    await page.until('both records', async () => (await browser.driver.findElements(By.css('[role="option"]'))).length === 2);
   });
 });

@@ -73,6 +73,7 @@ const weight = computed(() =>
             ><template v-else>{{ part.text }}</template></template
           ></span
         ><span v-if="!wrap && lines.length > 1" class="soft"> +{{ lines.length - 1 }} {{ lines.length === 2 ? 'line' : 'lines' }}</span
+        ><span v-if="record.copies.length > 0" class="soft"> · told in {{ record.copies.length + 1 }} sources</span
         ><span v-if="cut" class="soft"> … the whole message is in the record</span></span
       ><span v-else-if="column.field === 'level'" class="glyph"><LevelGlyph :level="record.level" /></span
       ><span v-else-if="column.field === 'outcome'" class="cell"

@@ -8,6 +8,7 @@ const RECORD = {
   level: 'error',
   message: 'm',
   tookMs: 8007,
+  copies: [],
   flow: 'lens-order',
   outcome: null,
   source: { path: 'labdb/a.csv' },

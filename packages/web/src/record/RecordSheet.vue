@@ -21,6 +21,7 @@ import StatementView from './StatementView.vue';
 import { useStructure } from './use-structure.ts';
 import { useWritten } from './use-written.ts';
 import SourceExcerpt from './SourceExcerpt.vue';
+import ToldIn from './ToldIn.vue';
 import ValueHandle from './ValueHandle.vue';
 
 /** One record: what it says, its fields, the original text, where it stands, and what stood around it. */
@@ -175,6 +176,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
       >
       <button type="button" class="link" @click="share.copyTicket([record])">text for the ticket</button>
     </p>
+    <ToldIn v-if="record.toldIn.length > 0" :copies="record.toldIn" />
     <table class="fields">
       <tbody>
         <tr>

@@ -46,6 +46,11 @@ function save(): void {
       return 'Saved. The source is read again from its kept bytes.';
     });
 }
+const setApart = (apart: boolean): Promise<boolean> =>
+  attempt(async () => {
+    await api.put(`/sources/${props.source.id}`, { apart });
+    return apart ? 'Told apart. The sources are read again, each for itself.' : 'Copies are looked for again.';
+  });
 const again = (): Promise<boolean> =>
   attempt(async () => {
     await api.post(`/sources/${props.source.id}/again`, {});
@@ -90,6 +95,20 @@ const again = (): Promise<boolean> =>
         ><v-btn variant="text" @click="emit('close')">Close</v-btn>
       </div>
     </form>
+    <section v-if="source.copyOf || source.apart" class="part" aria-label="Copies">
+      <h2>Copies</h2>
+      <template v-if="source.copyOf">
+        <p>
+          {{ source.copies === source.records ? 'All' : count(source.copies) }} of its {{ count(source.records) }} records tell the same events as
+          <span class="mono path">{{ source.copyOf.path }}</span>. Each event is shown once, there, and counts once.
+        </p>
+        <v-btn class="act" variant="outlined" @click="setApart(true)">Tell them apart</v-btn>
+      </template>
+      <template v-else>
+        <p>It was said that this is a copy of no other source: what it tells counts by itself.</p>
+        <v-btn class="act" variant="outlined" @click="setApart(false)">Look for copies again</v-btn>
+      </template>
+    </section>
     <section v-if="whole.answer.value" class="part">
       <h2>Kept whole</h2>
       <p v-if="whole.answer.value.records === 0" class="soft">Every record was understood.</p>
@@ -138,6 +157,9 @@ ol {
   list-style: none;
   display: grid;
   gap: 8px;
+}
+.act {
+  margin-top: 6px;
 }
 .example {
   display: block;

@@ -23,6 +23,7 @@ function mark(ids: readonly number[], on: boolean): void {
 }
 const isOn = (event: Event): boolean => (event.target as HTMLInputElement).checked;
 const several = computed(() => new Set(props.sources.map((source) => source.environment)).size > 1);
+const toldElsewhere = ({ records, copies }: SourceInfo): string => (copies === records ? 'all told there' : `${count(copies)} told there`);
 const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed: 'not read', cancelled: 'cancelled' } as const;
 </script>
 <template>
@@ -73,10 +74,17 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
               <button type="button" class="link" :aria-expanded="source.id === chosen" @click="chosen = source.id === chosen ? null : source.id">
                 {{ source.path }}</button><span v-if="source.parts > 1" class="soft"> {{ source.parts }} parts</span>
               <span v-if="source.demo" class="tag">demo</span>
+              <span v-if="source.apart" class="tag">told apart</span>
               <RouterLink
                 class="soft"
-                :to="{ name: 'find', query: { src: source.id, order: 'oldest', tab: 'sources', w: 'all', e: source.environment } }"
+                :to="{
+                  name: 'find',
+                  query: { src: source.copyOf?.id ?? source.id, order: 'oldest', tab: 'sources', w: 'all', e: source.environment },
+                }"
                 >read</RouterLink
+              >
+              <span v-if="source.copyOf" class="soft copy"
+                >copy of <button type="button" class="link" @click="chosen = source.copyOf.id">{{ source.copyOf.path }}</button></span
               >
             </td>
             <td>{{ source.component }}</td>
@@ -92,7 +100,9 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
               ><template v-if="source.timeLayout"> <span class="tag" :title="source.timeLayout">times typed</span></template
               ><template v-if="source.dateOrderBy === 'guessed'"> <span class="tag">dates guessed</span></template>
             </td>
-            <td class="number">{{ count(source.records) }}</td>
+            <td class="number">
+              {{ count(source.records) }}<span v-if="source.copies > 0" class="soft told"><br />{{ toldElsewhere(source) }}</span>
+            </td>
             <td class="number" :class="{ some: source.records > source.understood }">{{ count(source.records - source.understood) }}</td>
             <td class="mono range">
               <template v-if="source.from && source.to">{{ dayAndClock(source.from) }}<br />{{ dayAndClock(source.to) }}</template>
@@ -148,6 +158,12 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
 }
 .mark {
   width: 16px;
+}
+.copy {
+  display: block;
+}
+.told {
+  white-space: nowrap;
 }
 .chosen td {
   background: var(--indigo-wash);

@@ -28,6 +28,7 @@ const line = (n: number, component: string, step: number, more: Partial<StrandLi
   shortened: false,
   marks: [],
   tookMs: null,
+  copies: [],
   step,
   ...more,
 });

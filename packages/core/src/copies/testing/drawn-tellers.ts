@@ -107,10 +107,13 @@ export function drawnTellers(seed: number, story: Story): { of: Stretch; among: 
     case 'two of a kind':
       return {
         of: tell(events, mine),
-        among: tell(events.map((event) => ({ ...draw(), at: event.at + whole(2000) })), theirs),
+        among: tell(
+          events.map(({ at: moment }) => ({ ...draw(), at: moment + whole(2000) })),
+          theirs,
+        ),
       }; // prettier-ignore
     case 'beating hearts': {
-      const beats = events.map((event, i): Event => ({
+      const beats = events.map((_, i): Event => ({
         at: start + i * 5_000_000 + whole(300),
         message: one([kinds[0]!, kinds[1]!]).before,
         fields: { queue: 0 },
