@@ -5,12 +5,19 @@ const MOST_FIELDS = 200;
 /** A text that is one object in JSON, null for any other. */
 export function parseObject(text: string): Record<string, unknown> | null {
   try {
-    const value: unknown = JSON.parse(text);
+    const value: unknown = JSON.parse(LONG.test(text) ? withLongNumbers(text) : text);
     return value !== null && typeof value === 'object' && !Array.isArray(value) ? (value as Record<string, unknown>) : null;
   } catch {
     return null; // not an object: the line is kept whole as a record that is not understood
   }
 }
+
+/** A number that may have more digits than a number of the language holds: an identifier more often than a quantity. */
+const LONG = /[:,[]\s*-?\d{16}/;
+const TEXT_OR_LONG = /"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/g;
+/** Such numbers as texts, digit by digit. */
+const withLongNumbers = (text: string): string =>
+  text.replace(TEXT_OR_LONG, (hit) => (hit.startsWith('"') || Number.isSafeInteger(Number(hit)) ? hit : `"${hit}"`));
 
 function jsonText(value: object): string {
   try {

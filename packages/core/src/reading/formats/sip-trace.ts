@@ -40,7 +40,7 @@ class SipTraceReader extends TextReader implements RecordReader {
     if (!start) return;
     const framing = draft.message.slice(0, Math.max(0, draft.message.indexOf('\n')));
     const fields: Draft['fields'] = { direction: directionOf(framing) };
-    const addresses = framing.match(/(?:\d{1,3}\.){3}\d{1,3}(?::\d+)?|\[[0-9a-f:]+\](?::\d+)?/gi) ?? [];
+    const addresses = framing.match(/(?:\d{1,3}\.){3}\d{1,3}(?::\d+)?|\[(?=[^\]]*:[^\]]*:)[0-9a-f:.]+\](?::\d+)?/gi) ?? [];
     // of “from -> to” the far end is the first where the message came in, the last where it went out
     const peer = fields.direction === 'out' ? addresses[addresses.length - 1] : addresses[0];
     if (peer) fields.peer = peer;
