@@ -167,3 +167,19 @@ describe('lines that tell how long something took', () => {
     expect((await named(`at the ${end}`, 'door/door.log')).standsAt).toBe(other);
   });
 });
+
+describe('a source whose beginning is written otherwise than the rest', () => {
+  const settings = Array.from({ length: 1800 }, (_, i) => `  shelf.${i}.width = ${(i * 37) % 900} # as it was measured`);
+  const lines = Array.from({ length: 2400 }, (_, i) => `${wall(HOURS[0]! + i * 1700, 'UTC')} | WARN | crane moved box ${i}`);
+
+  test('is read by other places of it, once, and stays as a person wants it', async () => {
+    await bring('banner', [['crane/crane.log', [...settings, ...lines]]]);
+    const source = await named('banner', 'crane/crane.log');
+    expect(source).toMatchObject({ format: 'text', understood: lines.length, from: '2026-10-24T06:00:00.000000Z', state: 'done' });
+    const [first] = (await system.get<Page<LogRecord>>('/records?environment=banner&order=latest&limit=1')).items;
+    expect(first).toMatchObject({ level: 'warning', message: 'crane moved box 2399' });
+    expect((await send('PUT', `/sources/${source.id}`, { format: 'plain' })).status).toBe(202);
+    await read('banner');
+    expect(await named('banner', 'crane/crane.log')).toMatchObject({ format: 'plain', understood: 0 });
+  });
+});

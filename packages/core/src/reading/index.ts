@@ -9,4 +9,7 @@ export { FEWEST_PAIRS, pairsOf, regionsIn, zoneOf, zoneOfDate, zonesAmong, type 
 export { isZone, zoneClock } from './zones.ts';
 export { LayoutTrial, type TrialResult } from './layout-trial.ts';
 export { timePattern } from './time-pattern.ts';
+export { lacksOf } from './lacking.ts';
+export { betterElsewhere } from './better-elsewhere.ts';
+export { placesIn, SLICE, withSlices } from './sample.ts';
 export { lineStarts } from './lines.ts';

@@ -85,6 +85,10 @@ export interface ReadingHints {
   /** Regions that its text names: likely zones of whatever the same machine writes without one. */
   regions?: string[];
   lacksYear?: boolean;
+  /** Bytes at which it is sampled, where its beginning does not tell how it is written. */
+  sampleAt?: number[];
+  /** A person said in which format it is read. */
+  formatBy?: 'set';
   /** The year is that of what was written up to this moment in other sources: it is not taken from them again until they tell otherwise. */
   yearBy?: Microseconds;
 }

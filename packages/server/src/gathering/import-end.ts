@@ -14,6 +14,7 @@ import type { Discovery } from '../looks/discovery.ts';
 import type { RoleGuard } from '../looks/role-guard.ts';
 import type { SourceEnds } from '../looks/source-ends.ts';
 import type { BetterNames, SourceNames } from '../looks/source-names.ts';
+import type { SourceSamples } from '../looks/source-samples.ts';
 import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
 
 export const MOST_ERRORS = 100;
@@ -22,6 +23,7 @@ const FEWEST = 1000;
 
 /** What an import is looked at for when all of it is read; what turns out to be amiss is read again before it ends. */
 export interface Looks {
+  samples: SourceSamples;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -102,6 +104,8 @@ export class ImportEnd {
     for (const { path, error } of await this.sources.failedOf(importId, MOST_ERRORS))
       await this.does.note(importId, path, error ?? 'could not be read');
     await this.sources.counted();
+    piece.tell('looking at what was not understood');
+    if (await this.sampledElsewhere(importId)) return;
     piece.tell('comparing times and names with those of other sources');
     if ((await this.bettered(importId)) || (await this.atTheirEnds(importId))) return;
     // both take a while; what is discovered is read again at once
@@ -180,6 +184,13 @@ export class ImportEnd {
     if (importId !== null) await this.sources.readFor(all, importId);
     await this.does.readAgain(all, sameNames);
     return true;
+  }
+
+  /** What is not written as its beginning is, is read by other places of it, once. */
+  private async sampledElsewhere(importId: number): Promise<boolean> {
+    const better = await this.looks.samples.better(importId);
+    for (const { id, ...change } of better) await this.sources.change(id, change);
+    return this.again(better.map((one) => one.id), importId); // prettier-ignore
   }
 
   /** Records that state a duration stand at its end, until it shows that a source's stand at its begin: then it is read again. */

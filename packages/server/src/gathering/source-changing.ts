@@ -119,8 +119,8 @@ export class SourceChanging {
 }
 
 /** What a source is read by when somebody says how its dates or times are to be taken; null where that was not said. */
-function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, standsAt }: SourceChange): Partial<SourceRow> | null {
-  if (dateOrder === undefined && timeLayout === undefined && standsAt === undefined) return null;
+function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, standsAt, format: set }: SourceChange): Partial<SourceRow> | null {
+  if (dateOrder === undefined && timeLayout === undefined && standsAt === undefined && set === undefined) return null;
   const { timePattern: before, ...rest } = hints;
   const pattern = timeLayout === undefined ? before : (timeLayout ?? undefined);
   return {
@@ -128,6 +128,7 @@ function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, stand
       ...rest,
       ...(dateOrder === undefined ? {} : { dateOrder, orderBy: 'set' as const }),
       ...(standsAt === undefined ? {} : { standsAt }),
+      ...(set === undefined ? {} : { formatBy: 'set' as const }),
       ...(pattern === undefined ? {} : { timePattern: pattern }),
       ...(timeLayout ? lacking(timeLayout) : {}),
     },

@@ -10,12 +10,14 @@ import { hostRoutes } from './host-routes.ts';
 import { RoleGuard } from './role-guard.ts';
 import { SourceEnds } from './source-ends.ts';
 import { SourceNames } from './source-names.ts';
+import { SourceSamples } from './source-samples.ts';
 import { SourceTimes } from './source-times.ts';
 import { suggestionRoutes } from './suggestion-routes.ts';
 import { Suggestions } from './suggestions.ts';
 
 /** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much, folders of machines, copies. */
 export interface Looks extends Room {
+  samples: SourceSamples;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -31,6 +33,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
   const { sources, identifiers, ...own } = evidence.by(Access.ownWork);
   const ownDeclarations = declarations.by(Access.ownWork);
   return {
+    samples: new SourceSamples(db, own.bytes),
     times: new SourceTimes(db),
     names: new SourceNames(db, own.names),
     ends: new SourceEnds(db),

@@ -8,6 +8,7 @@ import {
   guessEncoding,
   guessFormats,
   lacksDay,
+  lacksOf,
   looksBinary,
   openReader,
   regionsIn,
@@ -159,18 +160,6 @@ export async function prefixHash(file: string, length: number): Promise<string> 
   } finally {
     await handle.close();
   }
-}
-
-/** What a record's time does not say: it is another moment when what is missing is thought to be another. */
-function lacksOf(format: string, sample: Sample, record: string, hints: ReadingHints): Pick<ReadingHints, 'lacksZone' | 'lacksYear'> {
-  const at = (context: ReadingContext): number => {
-    const draft = emptyDraft();
-    openReader(format, sample, context).read(record, draft);
-    return draft.at;
-  };
-  const plain = at({ ...hints, zone: 'UTC' });
-  const lacksYear = at({ ...hints, zone: 'UTC', modified: hints.modified - 3 * 366 * DAY }) !== plain;
-  return { ...(at({ ...hints, zone: 'Asia/Kolkata' }) !== plain ? { lacksZone: true } : {}), ...(lacksYear ? { lacksYear } : {}) };
 }
 
 const HOST_FIELDS = ['host', 'hostname', 'service.host', 'host.name', 'broker', 'server', 'node', 'prefix'];

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import { parentPort } from 'node:worker_threads';
-import { decode, frame, LONGEST_RECORD, type Frame, type Place } from '@fadenweg/core/reading';
+import { decode, frame, LONGEST_RECORD, SLICE, withSlices, type Frame, type Place } from '@fadenweg/core/reading';
 import { ownClient } from '../../database/own-client.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import type { FromReader, NameLists, ReadingJob, ToReader } from './messages.ts';
@@ -72,23 +72,29 @@ async function keptBytes(url: string, sourceId: number): Promise<Bytes> {
 async function read({ job, declarations, databaseUrl }: Extract<ToReader, { type: 'read' }>): Promise<void> {
   const source = job.file === null ? await keptBytes(databaseUrl, job.sourceId) : await fileBytes(job.file, job.fileFrom);
   try {
-    const start = await sampleOf(job, source, databaseUrl);
-    const builder = new BatchBuilder(job, declarations, decode(start.subarray(0, SAMPLE), job.encoding), job.size <= SAMPLE);
+    const builder = new BatchBuilder(job, declarations, await sampleOf(job, source, databaseUrl), job.size <= SAMPLE);
     await readAll(job, source, builder);
   } finally {
     await source.close();
   }
 }
 
-/** The source's beginning: of a file that has grown it is kept already. */
-async function sampleOf({ sourceId, fileFrom }: ReadingJob, source: Bytes, databaseUrl: string): Promise<Buffer> {
-  if (fileFrom === 0) return source.at(0, SAMPLE);
-  const kept = await keptBytes(databaseUrl, sourceId);
+/** The source's beginning, or other places where these tell more: of a file that has grown it is kept already. */
+async function sampleOf(job: ReadingJob, source: Bytes, databaseUrl: string): Promise<string> {
+  if (job.fileFrom === 0) return sampled(job, source, SAMPLE);
+  const kept = await keptBytes(databaseUrl, job.sourceId);
   try {
-    return await kept.at(0, Math.min(SAMPLE, fileFrom));
+    return await sampled(job, kept, Math.min(SAMPLE, job.fileFrom));
   } finally {
     await kept.close();
   }
+}
+async function sampled({ encoding, hints: { sampleAt } }: ReadingJob, bytes: Bytes, most: number): Promise<string> {
+  const text = async (from: number, length: number): Promise<string> => decode((await bytes.at(from, length)).subarray(0, length), encoding);
+  if (!sampleAt) return text(0, most);
+  const slices: string[] = [];
+  for (const place of sampleAt) slices.push(await text(place, SLICE));
+  return withSlices(slices);
 }
 
 async function readAll(job: ReadingJob, source: Bytes, builder: BatchBuilder): Promise<void> {
