@@ -20,6 +20,8 @@ export interface SourceInfo {
   timeLayout: string | null;
   /** At which end of what took a while its records stand; null where nothing tells it: then at its end. */
   standsAt: 'begin' | 'end' | null;
+  /** Its rows are states that were seen at an instant, and no events; null where nothing tells it: then they are events. */
+  snapshots: boolean | null;
   encoding: string;
   component: string;
   host: string;
@@ -50,6 +52,8 @@ export interface SourceChange {
   /** Date field symbols, as `yyyy-MM-dd HH:mm:ss`; null where it is to be learned again. */
   timeLayout?: string | null;
   standsAt?: 'begin' | 'end';
+  /** Its rows are states that were seen at an instant, and no events of what they name. */
+  snapshots?: boolean;
   /** It is no copy of another one, whatever it tells; false lets it be looked for again. */
   apart?: boolean;
   component?: string;

@@ -183,3 +183,28 @@ describe('a source whose beginning is written otherwise than the rest', () => {
     expect(await named('banner', 'crane/crane.log')).toMatchObject({ format: 'plain', understood: 0 });
   });
 });
+
+describe('a table of states that were seen at an instant', () => {
+  const moment = (i: number): string => new Date(HOURS[0]! + i * 2000).toISOString();
+  const depths = Array.from({ length: 30 }, (_, i) =>
+    [0, 1, 2].map((shelf) => `${moment(i)},shelf-${shelf},${(i * 7 + shelf) % 11},order LX-700001`),
+  ).flat();
+  const events = Array.from({ length: 30 }, (_, i) => `${moment(i)},desk-1,order LX-${700_001 + i} taken`);
+
+  test('tells no events of what it names, unless a person says so', async () => {
+    await bring('states', [
+      ['shelf/depths.csv', ['time,shelf,depth,doing', ...depths]],
+      ['desk/taken.csv', ['time,desk,text', ...events]],
+    ]);
+    const [taken, shelf] = await sources('states');
+    expect([taken!.snapshots, shelf!.snapshots]).toEqual([null, true]);
+    const records = async (): Promise<number> => (await system.get<{ records: number }>('/strands/lens-order:LX-700001')).records;
+    expect(await records()).toBe(1);
+    const found = (await system.get<Page<LogRecord>>('/records?environment=states&q=LX-700001&limit=500')).items;
+    expect(found).toHaveLength(depths.length + 1);
+    expect((await send('PUT', `/sources/${shelf!.id}`, { snapshots: false })).status).toBe(202);
+    await read('states');
+    while (!(await system.get<{ still: boolean }>('/summary')).still) await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(await records()).toBe(depths.length + 1);
+  });
+});

@@ -9,6 +9,7 @@ export { FEWEST_PAIRS, pairsOf, regionsIn, zoneOf, zoneOfDate, zonesAmong, type 
 export { isZone, zoneClock } from './zones.ts';
 export { LayoutTrial, type TrialResult } from './layout-trial.ts';
 export { timePattern } from './time-pattern.ts';
+export { areSnapshots, ENOUGH_ROWS, type TableRow } from './snapshots.ts';
 export { lacksOf } from './lacking.ts';
 export { betterElsewhere } from './better-elsewhere.ts';
 export { placesIn, SLICE, withSlices } from './sample.ts';

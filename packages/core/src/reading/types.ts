@@ -85,6 +85,8 @@ export interface ReadingHints {
   /** Regions that its text names: likely zones of whatever the same machine writes without one. */
   regions?: string[];
   lacksYear?: boolean;
+  /** Its rows are states that were seen at an instant, and no events: told by its rows, or said by a person. */
+  snapshots?: boolean;
   /** Bytes at which it is sampled, where its beginning does not tell how it is written. */
   sampleAt?: number[];
   /** A person said in which format it is read. */

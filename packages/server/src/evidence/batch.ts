@@ -14,6 +14,8 @@ export interface ReaderState {
   memory?: unknown;
   /** Some records that state a duration. */
   lasting?: LastingRecord[];
+  /** Of a table: whether its rows are states that were seen at an instant, once there are enough of them. */
+  snapshots?: boolean;
 }
 /** A record that states a duration, and keys that it names. */
 export interface LastingRecord {

@@ -93,6 +93,7 @@ export type FamilyRow = Pick<
   date_order: string | null;
   time_layout: string | null;
   stands_at: string | null;
+  snapshots: boolean | null;
   apart: boolean;
 };
 /** Of sources that tell times; where none does, of all: those stand at the dates of their files, which say little. */
@@ -115,7 +116,7 @@ export class SourceRepository {
           (array_agg(format order by size desc, id))[1] as format, min(confidence) as confidence, (array_agg(zone order by id))[1] as zone, (array_agg(zone_by order by id))[1] as zone_by,
           bool_or(coalesce((hints->>'lacksZone')::boolean, false)) as lacks_zone, (array_agg(hints->>'orderBy' order by id))[1] as order_by, (array_agg(hints->>'dateOrder' order by id))[1] as date_order, (array_agg(hints->>'timePattern' order by id))[1] as time_layout, (array_agg(hints->>'standsAt' order by id))[1] as stands_at,
           (array_agg(encoding order by id))[1] as encoding, (array_agg(component_id order by id))[1] as component_id, (array_agg(host_id order by id))[1] as host_id,
-          environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(copies)::bigint as copies, sum(understood)::bigint as understood, bool_or(apart) as apart,
+          environment, demo, sum(size)::bigint as size, sum(done_bytes)::bigint as done_bytes, sum(records)::bigint as records, sum(copies)::bigint as copies, sum(understood)::bigint as understood, bool_or(apart) as apart, bool_or((hints->>'snapshots')::boolean) as snapshots,
           min(first_at) as first_at, max(last_at) as last_at, max(error) as error, min(import_id)::int as import_id,
           case when bool_or(state = 'reading') then 'reading' when bool_or(state = 'waiting') then 'waiting' when bool_or(state = 'failed') then 'failed'
             when bool_and(state = 'cancelled') then 'cancelled' else 'done' end as state

@@ -15,6 +15,7 @@ import type { RoleGuard } from '../looks/role-guard.ts';
 import type { SourceEnds } from '../looks/source-ends.ts';
 import type { BetterNames, SourceNames } from '../looks/source-names.ts';
 import type { SourceSamples } from '../looks/source-samples.ts';
+import type { SourceSnapshots } from '../looks/source-snapshots.ts';
 import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
 
 export const MOST_ERRORS = 100;
@@ -24,6 +25,7 @@ const FEWEST = 1000;
 /** What an import is looked at for when all of it is read; what turns out to be amiss is read again before it ends. */
 export interface Looks {
   samples: SourceSamples;
+  snapshots: SourceSnapshots;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -159,7 +161,7 @@ export class ImportEnd {
     this.considered.set(id, records);
     this.straight.delete(id);
     piece.tell('looking at what has been followed so far');
-    if (await this.bettered(id)) return;
+    if ((await this.sampledElsewhere(id)) || (await this.bettered(id))) return;
     await this.weaving.tied();
     if ((await this.discovered(id)) || (await this.guarded(id)) || (await this.straightened(id))) return;
     await this.copied(id);
@@ -186,9 +188,9 @@ export class ImportEnd {
     return true;
   }
 
-  /** What is not written as its beginning is, is read by other places of it, once. */
+  /** What is not written as its beginning is, is read by other places of it, and a table of states as such; once each. */
   private async sampledElsewhere(importId: number): Promise<boolean> {
-    const better = await this.looks.samples.better(importId);
+    const better = [...(await this.looks.samples.better(importId)), ...(await this.looks.snapshots.better(importId))];
     for (const { id, ...change } of better) await this.sources.change(id, change);
     return this.again(better.map((one) => one.id), importId); // prettier-ignore
   }

@@ -119,8 +119,11 @@ export class SourceChanging {
 }
 
 /** What a source is read by when somebody says how its dates or times are to be taken; null where that was not said. */
-function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, standsAt, format: set }: SourceChange): Partial<SourceRow> | null {
-  if (dateOrder === undefined && timeLayout === undefined && standsAt === undefined && set === undefined) return null;
+function hintsAfter(
+  { hints, format }: SourceRow,
+  { dateOrder, timeLayout, standsAt, snapshots, format: set }: SourceChange,
+): Partial<SourceRow> | null {
+  if ([dateOrder, timeLayout, standsAt, snapshots, set].every((one) => one === undefined)) return null;
   const { timePattern: before, ...rest } = hints;
   const pattern = timeLayout === undefined ? before : (timeLayout ?? undefined);
   return {
@@ -128,6 +131,7 @@ function hintsAfter({ hints, format }: SourceRow, { dateOrder, timeLayout, stand
       ...rest,
       ...(dateOrder === undefined ? {} : { dateOrder, orderBy: 'set' as const }),
       ...(standsAt === undefined ? {} : { standsAt }),
+      ...(snapshots === undefined ? {} : { snapshots }),
       ...(set === undefined ? {} : { formatBy: 'set' as const }),
       ...(pattern === undefined ? {} : { timePattern: pattern }),
       ...(timeLayout ? lacking(timeLayout) : {}),

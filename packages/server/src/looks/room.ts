@@ -11,6 +11,7 @@ import { RoleGuard } from './role-guard.ts';
 import { SourceEnds } from './source-ends.ts';
 import { SourceNames } from './source-names.ts';
 import { SourceSamples } from './source-samples.ts';
+import { SourceSnapshots } from './source-snapshots.ts';
 import { SourceTimes } from './source-times.ts';
 import { suggestionRoutes } from './suggestion-routes.ts';
 import { Suggestions } from './suggestions.ts';
@@ -18,6 +19,7 @@ import { Suggestions } from './suggestions.ts';
 /** What is looked for when something came in: links that nobody declared, zones and years, clocks, links that join too much, folders of machines, copies. */
 export interface Looks extends Room {
   samples: SourceSamples;
+  snapshots: SourceSnapshots;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -34,6 +36,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
   const ownDeclarations = declarations.by(Access.ownWork);
   return {
     samples: new SourceSamples(db, own.bytes),
+    snapshots: new SourceSnapshots(db),
     times: new SourceTimes(db),
     names: new SourceNames(db, own.names),
     ends: new SourceEnds(db),

@@ -17,6 +17,7 @@ const values = reactive({
   zone: props.source.zone,
   timeLayout: props.source.timeLayout ?? '',
   standsAt: props.source.standsAt,
+  snapshots: props.source.snapshots,
   component: props.source.component,
   host: props.source.host,
   environment: props.source.environment,
@@ -85,6 +86,14 @@ const again = (): Promise<boolean> =>
           <option value="begin">begin at a line’s time</option>
         </select></label
       >
+      <label v-if="source.snapshots !== null"
+        >Rows
+        <select v-model="values.snapshots" class="input">
+          <option :value="true">states seen at an instant</option>
+          <option :value="false">events</option>
+        </select></label
+      >
+      <p v-if="source.snapshots" class="soft">What was seen belongs to no strand, though it may name one.</p>
       <label>Component <input v-model="values.component" class="input" maxlength="60" /></label
       ><label>Host <input v-model="values.host" class="input" maxlength="80" /></label
       ><label>Environment <input v-model="values.environment" class="input" maxlength="60" /></label>

@@ -75,6 +75,7 @@ const STATES = { waiting: 'waiting', reading: 'being read', done: 'read', failed
                 {{ source.path }}</button><span v-if="source.parts > 1" class="soft"> {{ source.parts }} parts</span>
               <span v-if="source.demo" class="tag">demo</span>
               <span v-if="source.apart" class="tag">told apart</span>
+              <span v-if="source.snapshots" class="tag" title="Its rows are states seen at an instant, and no events">states</span>
               <RouterLink
                 class="soft"
                 :to="{

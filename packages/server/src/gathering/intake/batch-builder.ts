@@ -12,6 +12,7 @@ import { Clocks } from './clocks.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 import { Mentions } from './mentions.ts';
 import { LastingSample } from './lasting-sample.ts';
+import { TableRows } from './table-rows.ts';
 import { OwnNames } from './own-names.ts';
 import { Speakers } from './speakers.ts';
 import { SignCollector } from './sign-collector.ts';
@@ -69,6 +70,7 @@ export class BatchBuilder {
   private readonly clocks: Clocks;
   private readonly speakers = new Speakers();
   private readonly lasting: LastingSample;
+  private readonly table: TableRows | null;
 
   /** @param start the source's first text, by which its layout is learned */
   constructor(
@@ -95,6 +97,7 @@ export class BatchBuilder {
     this.hosts = new OwnNames(job.hostId);
     this.clocks = new Clocks(declarations.clocks);
     this.lasting = new LastingSample(job.state?.lasting);
+    this.table = job.format === 'table' && job.hints.snapshots === undefined ? new TableRows(job.state?.snapshots) : null;
   }
 
   add(frame: Frame): void {
@@ -122,8 +125,10 @@ export class BatchBuilder {
     draft.at += shift;
     const { at } = draft;
     const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
-    const home = this.chooser.choose(mentions);
-    this.mentions.note(mentions, home, at, id);
+    // a state that was seen names what was under way, and is no event of it
+    const home = job.hints.snapshots ? -1 : this.chooser.choose(mentions);
+    if (!job.hints.snapshots) this.mentions.note(mentions, home, at, id);
+    this.table?.note(draft);
     this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
     const varying = withoutNames(draft.message, mentions);
     const shape = shapeHash(varying);
@@ -204,7 +209,7 @@ export class BatchBuilder {
       for (const { key } of mentions) this.keys.push(key);
       records.bigs(this.keys);
     }
-    const lane = this.lanes.laneOf(draft.fields);
+    const lane = job.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
     if (lane === null) records.nothing();
     else records.int(lane);
     if (shift === 0) records.nothing();
@@ -263,6 +268,7 @@ export class BatchBuilder {
         inside: next.inside === true,
         memory: this.reader.save?.(),
         lasting: this.lasting.taken,
+        snapshots: this.table?.told(last),
       },
       days: [...this.days],
       records: this.records.finish(),
