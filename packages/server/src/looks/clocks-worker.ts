@@ -6,10 +6,12 @@ import { atHomeOfAll, recordsOfSome } from '../weaving/records-of-all.ts';
 
 /** Strands that are looked at, about. */
 const ENOUGH = 4000;
-/** Where one of so many is looked at, strands are looked up by what they name instead of going through all records. */
+/** Where no more than one of so many is looked at, of those of the window or of all, strands are looked up by what they name instead of going through all records. */
 const FEW_OF = 8;
 /** Strands reach out of the window; what they did there does not count. A clock that is off may put a record out of it by so much, in microseconds. */
 const MARGIN = 60_000_000;
+/** No clock that is put right was further off, in microseconds. */
+const FURTHEST = 86_400_000_000;
 /** Strands whose own identifier is named more often say little about clocks. */
 const MOST_RECORDS = 300;
 
@@ -37,7 +39,11 @@ try {
     [from, to, MOST_RECORDS],
   );
   const every = Math.max(1, Math.ceil((known.rowCount ?? 0) / ENOUGH));
-  await client.query('create temp table sampled as select founder from known where mod(founder, $1) = 0', [every]);
+  const sampled = await client.query('create temp table sampled as select founder from known where mod(founder, $1) = 0', [every]);
+  const { rows: counted } = await client.query<{ all: number }>(
+    `select greatest(reltuples, 0)::bigint as all from pg_class where oid = 'strand'::regclass`,
+  );
+  const few = every >= FEW_OF || (sampled.rowCount ?? 0) * FEW_OF < counted[0]!.all;
   await client.query('analyze sampled');
   const units: ClocksAnswer['units'] = [];
   const numbers = new Map<string, number>();
@@ -63,9 +69,10 @@ try {
   };
   // at home, in the time that their clocks tell: what is carried over may be worked out already or not, and the clocks are the same either way
   const fields = 't.founder, r.at - coalesce(r.shifted, 0), r.id, r.took, r.component_id, r.host_id, r.shape, r.marks, r.keys';
-  if (every < FEW_OF) {
+  if (!few) {
     await client.query(`set work_mem = '128MB'`);
-    await copyOut(client, `${atHomeOfAll('sampled', fields)} order by 1, 2, 3`, take);
+    const within = `r.at between ${from - MARGIN - FURTHEST} and ${to + MARGIN + FURTHEST}`;
+    await copyOut(client, `${atHomeOfAll('sampled', fields, within)} order by 1, 2, 3`, take);
   } else {
     const { rows } = await client.query<{ founder: number }>('select founder from sampled order by founder');
     await recordsOfSome(client, rows.map((row) => row.founder), fields, take, { carried: false }); // prettier-ignore
