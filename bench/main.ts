@@ -3,6 +3,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { benchAgain } from './again.ts';
+import { benchBeside } from './beside.ts';
 import { benchFind } from './find.ts';
 import { benchFormats } from './formats.ts';
 import { benchFuzz } from './fuzz.ts';
@@ -23,6 +24,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   reading: benchReading,
   import: benchImport,
   again: benchAgain,
+  beside: benchBeside,
   guess: benchGuess,
   small: benchSmall,
   growth: benchGrowth,

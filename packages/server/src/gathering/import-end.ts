@@ -256,7 +256,8 @@ export class ImportEnd {
     if (records < FEWEST || first === null || last === null || (waiting && this.straight.has(importId))) return false;
     this.straight.add(importId);
     try {
-      const ids = await this.looks.clocks.estimate(first, last, this.does.due);
+      const environments = await this.environmentsFor(importId, waiting);
+      const ids = await this.looks.clocks.estimate(first, last, environments, this.does.due);
       return await this.again(ids, waiting ? importId : null, true);
     } catch (error) {
       if (isDatabaseAway(error) || isTransient(error)) throw error;

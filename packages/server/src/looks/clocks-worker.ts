@@ -20,6 +20,8 @@ export interface ClocksData {
   /** Window of the evidence, in microseconds. */
   from: number;
   to: number;
+  /** Environments whose clocks are compared, and those that share some with them. */
+  environments: readonly string[];
 }
 export interface ClocksAnswer {
   /** By number of the clock: its host, and its component where the host is not known. */
@@ -28,15 +30,16 @@ export interface ClocksAnswer {
 }
 
 /** Estimates clocks from a sample of the strands of a window, judged or not: always the same ones, since they are chosen by key. */
-const { databaseUrl, from, to } = workerData as ClocksData;
+const { databaseUrl, from, to, environments } = workerData as ClocksData;
 const client = await ownClient(databaseUrl);
 try {
   const nameless = new Set((await client.query<{ id: number }>(`select id from host where name = ''`)).rows.map((row) => row.id));
   // of what is tied together: it need not be judged for it
   const known = await client.query(
     `create temp table known as select s.key as founder from sighting s
-       where s.last_at >= $1 and s.first_at <= $2 and s.key in (select founder from tie) group by s.key having sum(s.count) <= $3`,
-    [from, to, MOST_RECORDS],
+       where s.last_at >= $1 and s.first_at <= $2 and s.source_id = any($4) and s.key in (select founder from tie)
+       group by s.key having sum(s.count) <= $3`,
+    [from, to, MOST_RECORDS, await sourcesNear(environments)],
   );
   const every = Math.max(1, Math.ceil((known.rowCount ?? 0) / ENOUGH));
   const sampled = await client.query('create temp table sampled as select founder from known where mod(founder, $1) = 0', [every]);
@@ -80,4 +83,19 @@ try {
   parentPort!.postMessage({ units, estimates: estimateClocks(strands, units.length) } satisfies ClocksAnswer);
 } finally {
   await client.end();
+}
+
+/** Sources of these environments, and of those that share a clock with them, with what shares one with those, and so on: others tell nothing of them. */
+async function sourcesNear(of: readonly string[]): Promise<number[]> {
+  const { rows } = await client.query<{ id: number }>(
+    `with recursive unit as materialized (
+       select distinct o.environment, s.host_id, case when h.name = '' then s.component_id else 0 end as component_id
+         from speaker s join source o on o.id = s.source_id join host h on h.id = s.host_id),
+     near(environment) as (
+       select unnest($1::text[]) union
+       select other.environment from near join unit own on own.environment = near.environment join unit other using (host_id, component_id))
+     select id from source where environment in (select environment from near)`,
+    [of],
+  );
+  return rows.map((row) => row.id);
 }

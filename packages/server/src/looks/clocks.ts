@@ -18,11 +18,12 @@ export class Clocks {
 
   /**
    * @param from begin of the window that is estimated anew; what is known of other times stays
+   * @param environments only what was written there, and where they share clocks, is looked at
    * @param due told of the sources that will have to be read again, before anything is changed
    * @returns sources whose times have to be corrected otherwise than they are
    */
-  async estimate(from: number, to: number, due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
-    const { units, estimates } = await askWorker<ClocksAnswer>('looks/clocks-worker', { databaseUrl: this.databaseUrl, from, to } satisfies ClocksData, LONGEST); // prettier-ignore
+  async estimate(from: number, to: number, environments: readonly string[], due: (ids: readonly number[]) => Promise<void>): Promise<number[]> {
+    const { units, estimates } = await askWorker<ClocksAnswer>('looks/clocks-worker', { databaseUrl: this.databaseUrl, from, to, environments } satisfies ClocksData, LONGEST); // prettier-ignore
     const nobody = await this.names.idOf('component', '');
     const known = await this.clocks.all();
     const unitOf = ({ host, component }: ClocksAnswer['units'][number]): ClockUnit => ({
