@@ -76,7 +76,8 @@ function sortOf(text: string): Token['sort'] {
     if (text.length <= 2) return 'd';
     return text.length === 4 ? 'y' : text.length === 6 ? '6' : text.length === 8 ? '8' : 'other';
   }
-  if (!/\p{L}/u.test(text[0]!)) return 'gap';
+  // year, month, day as Chinese, Japanese and Korean dates write them behind their numbers
+  if (!/\p{L}/u.test(text[0]!) || /^[年月日년월일]$/.test(text)) return 'gap';
   if (monthOf(text) > 0) return 'M';
   if (isWeekday(text.replace(/\.$/, ''))) return 'D';
   return /^[A-Z]{2,5}$/.test(text) && !Number.isNaN(abbreviationOffset(text)) ? 'Z' : 'other';

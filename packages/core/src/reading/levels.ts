@@ -1,14 +1,14 @@
 import type { Level } from '../units.ts';
 
 const WORDS: Record<Exclude<Level, 0>, string> = {
-  1: 'trace finest finer all verbose silly fein feinst ausführlich',
-  2: 'debug fine dbg dbug deb debug1 debug2 debug3 debug4 debug5',
+  1: 'trace finest finer all verbose silly fein feinst ausführlich trac',
+  2: 'debug fine dbg dbug deb debug1 debug2 debug3 debug4 debug5 debu',
   3:
     'info inf information informational notice log config statement ok audit success default note system ' +
     'hinweis konfiguration konfig meldung infos información informacion informazioni informazione informatie melding nota avviso',
   4: 'warning warn wrn attention warnung achtung avertissement advertencia aviso avvertenza avvertimento attenzione waarschuwing',
-  5: 'error err eror severe failure fail failed fehler schwerwiegend fehlgeschlagen erreur grave errore fout ernstig',
-  6: 'fatal critical crit panic emergency emerg alert kritisch panik notfall critique fatale crítico critico fataal',
+  5: 'error err erro eror severe failure fail failed fehler schwerwiegend fehlgeschlagen erreur grave errore fout ernstig',
+  6: 'fatal fata critical crit panic pani emergency emerg alert kritisch panik notfall critique fatale crítico critico fataal',
 };
 const BY_WORD = new Map<string, Level>();
 for (const [level, words] of Object.entries(WORDS)) {

@@ -4,7 +4,7 @@ import { keyValues } from '../keyvalues.ts';
 import { levelOf, levelOfLetter } from '../levels.ts';
 import { nextElement, patternOf, type Element } from './text-columns.ts';
 import { GAP } from './text-patterns.ts';
-import { rolesOf, tagOf, type Cell, type Role } from './text-roles.ts';
+import { rolesOf, spokenAmong, tagOf, type Cell, type Role } from './text-roles.ts';
 
 /** What stands between time and message, learned from many lines: level, thread, logger in whatever order and brackets. */
 export interface Head {
@@ -12,6 +12,8 @@ export interface Head {
   /** Of each group. */
   roles: Role[];
   hasLevel: boolean;
+  /** What ends the lines, where the message is one of the groups. */
+  end: 'thread' | 'logger' | null;
 }
 
 /** What stands where there is nothing to say. */
@@ -35,14 +37,28 @@ export function learnHead(texts: readonly string[]): Head | null {
   const cells = used.flatMap(({ roles, values, named }): Cell[] =>
     roles === 'open' ? [{ values: values.map((value) => value.replace(/:$/, '')), named: named === true }] : [],
   );
-  const given = rolesOf(cells, used.flatMap(({ roles }) => (typeof roles === 'string' ? [] : roles))); // prettier-ignore
+  const spoken = spokenAmong(cells, rests.map((rest) => rest.replace(/^[\s|:;,]+/, '').trim())); // prettier-ignore
+  const taken: Role[] = [...used.flatMap(({ roles }) => (typeof roles === 'string' ? [] : roles)), ...(spoken ? [spoken.end] : [])];
+  const given = rolesOf(cells, taken);
+  if (spoken) given[spoken.cell] = 'message';
   let cell = 0;
   const roles = used.flatMap((element): Role[] => {
     if (element.roles === 'skip') return [];
     return element.roles === 'open' ? [given[cell++]!] : [...element.roles];
   });
   const nested = used.reduceRight((inner, { source }) => `${GAP}${source}${inner === '' ? '' : `(?:${inner})?`}`, '');
-  return { pattern: new RegExp(`^${nested}`, 'u'), roles, hasLevel: roles.some((role) => role === 'level' || role === 'marked-level' || role === 'letter') }; // prettier-ignore
+  return { pattern: new RegExp(`^${nested}`, 'u'), roles, hasLevel: roles.some((role) => role === 'level' || role === 'marked-level' || role === 'letter'), end: spoken?.end ?? null }; // prettier-ignore
+}
+
+/** What a text says where its message is a group of the head; what ends it is put into the draft. Null where it says nothing there. */
+export function readSpoken(text: string, head: Head, draft: Draft): string | null {
+  const hit = head.pattern.exec(text);
+  const said = hit?.[head.roles.indexOf('message') + 1];
+  if (!hit || said === undefined) return null;
+  const end = text.slice(hit[0].length).replace(/^[\s|:;,]+/, '').trim(); // prettier-ignore
+  if (end !== '' && head.end === 'thread') draft.fields.thread = end;
+  else if (end !== '') draft.logger = end;
+  return said.trim();
 }
 
 function readTag(value: string, draft: Draft): void {
@@ -77,6 +93,7 @@ export function readHead(text: string, head: Head | null, draft: Draft): number 
     } else if (role === 'tag') readTag(value, draft);
     else if (role === 'pid') draft.fields.pid = Number(value);
     else if (role === 'thread') draft.fields.thread = value;
+    else if (role === 'message') continue;
     else if (value.includes('=')) keyValues(value.replaceAll(',', ' '), draft.fields);
     else draft.fields.context = draft.fields.context === undefined ? value : `${String(draft.fields.context)} ${value}`;
   }

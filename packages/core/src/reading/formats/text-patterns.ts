@@ -10,8 +10,8 @@ export const BARE_LEVEL = `${WORD}(?=[:/\\s|,;[\\]-]|$)[:\\]]?`;
 /** One letter, which also a bracket may follow at once. */
 export const BARE_LETTER = '([A-Z])(?=[ \\t/|(:;,]|$):?';
 export const LEVEL_LETTERS = new Set('TDIWEFVNC');
-/** Cells in brackets or quotes. */
-export const ENCLOSED = ['\\[([^\\]\\n]{0,200})\\]:?', '\\(([^)\\n]{0,120})\\):?', '\\{(?!")([^}\\n]{0,200})\\}:?'];
+/** Cells in brackets, stars or quotes. */
+export const ENCLOSED = ['\\[([^\\]\\n]{0,200})\\]:?', '\\(([^)\\n]{0,120})\\):?', '\\{(?!")([^}\\n]{0,200})\\}:?', '\\*([A-Za-z]{2,14})\\*'];
 /** Cells in angle brackets: a markup's, a word's, or any where another one follows (the last one is the message). */
 export const ANGLES = ['<(<[^<>\\n]*>|[^<>\\n]{0,200})>(?=\\s*<)', '<([^<>\\s]{1,120} *)>:?'];
 export const QUOTED = `"${WORD}"`;

@@ -1,7 +1,18 @@
 /** What a cell of a head is, told by the values that it has in all lines of a sample. */
 
 /** A level in brackets stands at a level's place also where its word is not known. */
-export type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'tag' | 'context' | 'skip';
+export type Role = 'level' | 'marked-level' | 'letter' | 'thread' | 'logger' | 'pid' | 'tag' | 'context' | 'message' | 'skip';
+
+/** Whether a text is a sentence: three words and more. */
+const isProse = (value: string): boolean => value.trim().split(/\s+/).length >= 3;
+/** What cells in the middle say where it is the message: sentences, each another one, while what ends the lines is names that come again. */
+export function spokenAmong(cells: readonly Cell[], ends: readonly string[]): { cell: number; end: 'thread' | 'logger' } | null {
+  if (ends.length < 3 || !comeAgain(ends)) return null;
+  const cell = cells.findIndex(({ values }) => shareOf(values, isProse) >= 0.6 && (values.length < 6 || new Set(values).size > 2));
+  if (cell < 0) return null;
+  if (shareOf(ends, isName) >= NEARLY_ALL && shareOf(ends, isThreadName) < 0.5) return { cell, end: 'logger' };
+  return shareOf(ends, (end) => isThreadName(end) || COUNTED.test(end)) >= NEARLY_ALL ? { cell, end: 'thread' } : null;
+}
 
 /** A cell whose role the other cells decide too. */
 export interface Cell {
@@ -35,6 +46,7 @@ const COUNTED = /^(?:[\p{L}][\p{L}\d_. -]*?[-#]\d{1,4}|0x[\da-f]{4,16}|#?\d{1,6}
 const HEX = /^(?:0x)?[\da-f]{4,64}$/i;
 const ADDRESS = /^(?:0x[\da-f]{4,16}|[\da-f]{6,8})$/i;
 const DIGITS = /^\d{1,20}$/;
+const NEARLY_ALL = 0.9;
 
 export const isName = (value: string): boolean => NAME.test(value) || LINE.test(value);
 export const isThreadName = (value: string): boolean => THREAD.test(value);
@@ -96,8 +108,11 @@ const isAddress = ({ values }: Cell): boolean =>
   (shareOf(values, (value) => ADDRESS.test(value)) >= 0.9 && comeAgain(values)) ||
   (values.length >= 6 && shareOf(values, (value) => HEX.test(value)) === 1 && comeAgain(values, 0.3));
 
+/** Without the line in a file. */
+const fileOf = (value: string): string => value.replace(/:\d{1,6}$/, '');
+
 function loggerPoints({ values, named }: Cell): number {
-  if (shareOf(values, isName) >= 0.7 && comeAgain(values, 0.8)) return 4;
+  if (shareOf(values, isName) >= 0.7 && comeAgain(values.map(fileOf), 0.8)) return 4;
   if (named && shareOf(values, (value) => DIGITS.test(value) || (HEX.test(value) && /\d/.test(value))) < 0.5) return 3;
   const plain = (value: string): boolean =>
     PLAIN.test(value) && !/\d{3}/.test(value) && !(HEX.test(value) && /\d/.test(value)) && !COUNTED.test(value);

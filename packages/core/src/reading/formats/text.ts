@@ -6,7 +6,7 @@ import { TimeReader } from '../times.ts';
 import { tookOfText } from '../took.ts';
 import { BySample } from './by-sample.ts';
 import { InnerJson } from './inner-json.ts';
-import { learnHead, readHead, type Head } from './text-head.ts';
+import { learnHead, readHead, readSpoken, type Head } from './text-head.ts';
 import { learnPlace, timeAt, type Learned, type TimePlace } from './text-place.ts';
 
 /** Longest head of a line, in characters. */
@@ -152,7 +152,12 @@ export class TextReader implements RecordReader {
         return record.slice(breakAt + 1 + hit![0].length);
       }
     }
-    const head = withPhrase(line, readHead(line, this.layout.behind ?? null, draft));
+    const read = readHead(line, this.layout.behind ?? null, draft);
+    if (read > 0 && this.layout.behind?.end) {
+      const said = readSpoken(line, this.layout.behind, draft);
+      if (said !== null) return said + record.slice(lineEnd);
+    }
+    const head = withPhrase(line, read);
     const angles = head > 0 && record.charCodeAt(from) === 62 && record.charCodeAt(pos + head) !== 10;
     if (angles) return record.slice(pos + head).replace(/^\s*<([^\n]*?)>? *(?=\n|$)/, '$1');
     return record.slice(pos + head).replace(/^(?:[\s|:,;]|[-–—=>]{1,3}[ \t])+/, '');

@@ -1,7 +1,7 @@
 import type { Level, Microseconds } from '../../units.ts';
 import { frame } from '../framing.ts';
 import { guessFormats, openReader, sampleOf } from '../registry.ts';
-import { emptyDraft, type Draft } from '../types.ts';
+import { emptyDraft, type Draft, type ReadingContext } from '../types.ts';
 
 /**
  * Heads of lines by chance: which columns there are, in what order, brackets and separators, how time and
@@ -181,10 +181,11 @@ export function scoreHead({ lines, numbered }: DrawnHead, path = 'logs/some.log'
 declare class TextEncoder {
   encode(text: string): Uint8Array;
 }
-function readWhole(text: string, path: string): Draft[] {
+/** Reads a file's text as it would be guessed. */
+export function readWhole(text: string, path: string, hints: Partial<ReadingContext> = {}): Draft[] {
   const sample = sampleOf(path, text, true);
   const { format } = guessFormats(sample)[0]!;
-  const reader = openReader(format, sample, { zone: 'UTC', modified: Date.UTC(2026, 11, 31) * 1000 });
+  const reader = openReader(format, sample, { zone: 'UTC', modified: Date.UTC(2026, 11, 31) * 1000, ...hints });
   const drafts: Draft[] = [];
   frame(new TextEncoder().encode(text), { byte: 0, line: 1 }, 'utf-8', reader, true, (record) => {
     const draft = emptyDraft();
