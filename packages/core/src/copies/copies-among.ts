@@ -20,13 +20,19 @@ const fuller = (a: Teller, b: Teller): number =>
   steps(b.words) - steps(a.words) ||
   (a.path < b.path ? -1 : a.path > b.path ? 1 : a.id - b.id);
 
+export interface CopyFound {
+  of: number;
+  /** It tells a part of what that tells. */
+  part: boolean;
+}
+
 /**
  * Which sources are copies of which.
  *
  * @param within for each source, those that tell all that it tells
- * @returns copies with what they are a copy of, which is none itself; the same for any order
+ * @returns copies with what they are a copy of, which is none itself, and whether that tells more; the same for any order
  */
-export function copiesAmong(tellers: readonly Teller[], within: ReadonlyMap<number, ReadonlySet<number>>): Map<number, number> {
+export function copiesAmong(tellers: readonly Teller[], within: ReadonlyMap<number, ReadonlySet<number>>): Map<number, CopyFound> {
   const tells = (id: number, other: number): boolean => within.get(id)?.has(other) ?? false;
   const order = [...tellers].sort(fuller);
   const place = new Map(order.map(({ id }, i) => [id, i]));
@@ -34,10 +40,10 @@ export function copiesAmong(tellers: readonly Teller[], within: ReadonlyMap<numb
   const above = (id: number): number[] =>
     order.map((one) => one.id).filter((other) => other !== id && tells(id, other) && (!tells(other, id) || place.get(other)! < place.get(id)!));
   const originals = new Set(order.map((one) => one.id).filter((id) => above(id).length === 0));
-  const found = new Map<number, number>();
+  const found = new Map<number, CopyFound>();
   for (const { id } of order) {
     const original = above(id).find((other) => originals.has(other));
-    if (original !== undefined) found.set(id, original);
+    if (original !== undefined) found.set(id, { of: original, part: !tells(original, id) });
   }
   return found;
 }

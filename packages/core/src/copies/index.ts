@@ -1,4 +1,4 @@
-export { copiesAmong, type Teller } from './copies-among.ts';
+export { copiesAmong, type CopyFound, type Teller } from './copies-among.ts';
 export { inAddition } from './in-addition.ts';
 export { LATER, pairUp } from './pair-up.ts';
 export { SHARE, tellsTheSame, type Beside } from './same-events.ts';

@@ -9,6 +9,9 @@ export const SHARE = 0.95;
 const FEWEST = 10;
 /** Of what tells events apart, so much of the one that says less has to stand in the other one. */
 const CONTAINED = 0.97;
+/** A verb makes another event of the same words: of a message, so much has to be said in the other one, unless that is a line of pairs without a message of its own. */
+const SAID = 0.985;
+const WHOLE_LINE = 0.9;
 /** Two files of one machine may each add something of their own (a thread, a count): then their messages are the same, so much of them, of so many pairs. */
 const EQUAL = 0.9;
 const MOSTLY = 0.75;
@@ -45,7 +48,7 @@ export function tellsTheSame(beside: readonly Beside[]): boolean {
   const coarse = Math.max(...beside.flatMap(({ of, among }) => [of.coarse, among.coarse]));
   const shares = [sharesOf(beside.map((one) => one.of)), sharesOf(beside.map((one) => one.among))] as const;
   const one = named(pairs);
-  const whole = (one && contained(pairs, shares)) || (onOneMachine(pairs) && equal(pairs, shares));
+  const whole = (one && contained(pairs, shares) && saidAlike(pairs)) || (onOneMachine(pairs) && equal(pairs, shares));
   return whole && bySameSpeaker(pairs) && toldApart(pairs, shares[0]) && fieldsAgree(pairs, one) && (one || atOnce(pairs, coarse));
 }
 
@@ -88,6 +91,20 @@ function contained(pairs: readonly [Told, Told][], shares: Shares, what: 'words'
   }
   return there >= CONTAINED * all;
 }
+/** Whether the shorter message of each pair is said in the other one, constant words too. */
+function saidAlike(pairs: readonly [Told, Told][]): boolean {
+  const least = pairs.reduce((sum, [a, b]) => sum + a.said.length - b.said.length, 0) <= 0 ? 0 : 1;
+  let [all, there] = [0, 0];
+  for (const pair of pairs) {
+    const { words, said } = pair[1 - least]!;
+    const own = pair[least]!.said;
+    if (said.length >= WHOLE_LINE * words.length && said.length > own.length) continue;
+    all += own.length;
+    there += common(own, words);
+  }
+  return there >= SAID * all;
+}
+
 /** Whether messages are the same but for a few, of which one says more. */
 function equal(pairs: readonly [Told, Told][], shares: Shares): boolean {
   const alike = pairs.filter(([a, b]) => {

@@ -3,9 +3,10 @@ import type { Stretch, Told } from '../types.ts';
 import { wordsOf } from '../words.ts';
 
 /** Programs by chance, and what two files tell of them. */
-export type Story = 'two files' | 'a part' | 'caller and called' | 'proxy and program' | 'two of a kind' | 'beating hearts' | 'other matters';
+export type Story =
+  'two files' | 'a part' | 'caller and called' | 'proxy and program' | 'two of a kind' | 'beating hearts' | 'other matters' | 'two steps';
 export const COPIES: readonly Story[] = ['two files', 'a part'];
-export const APART: readonly Story[] = ['caller and called', 'proxy and program', 'two of a kind', 'beating hearts', 'other matters'];
+export const APART: readonly Story[] = ['caller and called', 'proxy and program', 'two of a kind', 'beating hearts', 'other matters', 'two steps'];
 
 interface Event {
   at: number;
@@ -119,6 +120,11 @@ export function drawnTellers(seed: number, story: Story): { of: Stretch; among: 
         fields: { queue: 0 },
       }));
       return { of: tell(beats, mine), among: tell(beats, theirs, soon) };
+    }
+    case 'two steps': {
+      // one program writes what it begins to one file, and what it ends to another one
+      const steps = (verb: string): Event[] => events.map((event) => ({ ...event, message: event.message.replace(/^\S+/, verb) }));
+      return { of: tell(steps('takes'), mine), among: tell(steps('gives'), theirs, soon) };
     }
     case 'other matters':
       return { of: tell(events, mine), among: tell(Array.from({ length: count }, draw).map((event, i) => ({ ...event, at: events[i]!.at })), theirs) }; // prettier-ignore

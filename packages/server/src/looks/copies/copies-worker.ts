@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
-import { copiesAmong } from '@fadenweg/core/copies';
+import { copiesAmong, type CopyFound } from '@fadenweg/core/copies';
 import { ownClient } from '../../database/own-client.ts';
 import { moveCopies, type Moved } from './moving.ts';
 import { Sampler, type SampledSource } from './sampling.ts';
@@ -23,6 +23,7 @@ interface Own extends SampledSource {
   grown: boolean;
   of_id: number | null;
   until_at: number | null;
+  part: boolean | null;
 }
 
 /** Compares what was read since with all else of its environment, and takes copies out of sight. */
@@ -51,7 +52,7 @@ async function namesOf(on: pg.Client): Promise<Names> {
 
 async function compare(environment: string, names: Names, answer: CopiesAnswer): Promise<void> {
   const { rows } = await client.query<Own & { done_bytes: number }>(
-    `select s.id, s.path, s.family, s.environment, s.component_id, s.first_at, s.last_at, s.done_bytes, s.apart, s.compared_bytes <> s.done_bytes as grown, c.of_id, c.until_at
+    `select s.id, s.path, s.family, s.environment, s.component_id, s.first_at, s.last_at, s.done_bytes, s.apart, s.compared_bytes <> s.done_bytes as grown, c.of_id, c.until_at, c.part
        from source s left join copy_of c on c.source_id = s.id where s.environment = $1 and s.state = 'done' and s.records > 0 order by s.id desc limit $2`,
     [environment, MOST_SOURCES],
   );
@@ -61,24 +62,32 @@ async function compare(environment: string, names: Names, answer: CopiesAnswer):
   const found = await among(free, names);
   const shown = new Set(known.map((one) => one.of_id));
   const late = new Set([...found.keys()].filter((id) => shown.has(id)));
-  for (const id of late) answer.again.push(id, found.get(id)!, ...known.filter((one) => one.of_id === id).map((one) => one.id));
+  for (const id of late) answer.again.push(id, found.get(id)!.of, ...known.filter((one) => one.of_id === id).map((one) => one.id));
+  // which one is the part may be otherwise now
+  const grown = new Set(rows.filter((one) => one.grown).map((one) => one.id));
+  const parts = known.filter((one) => one.part && (one.grown || grown.has(one.of_id!)));
+  for (const one of parts) answer.again.push(one.id, one.of_id!);
   const components = new Map(rows.map((one) => [one.id, one.component_id]));
-  const move = async (copy: number, original: number, from: number): Promise<void> => {
-    const { records, keys, tied } = await moveCopies(client, { copy, original, components, from }, names);
+  const move = async (copy: number, original: number, part: boolean, from: number): Promise<void> => {
+    const { records, keys, tied } = await moveCopies(client, { copy, original, part, components, from }, names);
     answer.records += records;
     for (const key of keys) answer.keys.push(key);
     for (const one of tied) answer.tied.push(one);
   };
-  const moving = (id: number): boolean => !late.has(id) && !late.has(found.get(id)!);
-  for (const one of free) if (found.has(one.id) && moving(one.id)) await move(one.id, found.get(one.id)!, one.first_at);
-  for (const one of known) if (one.grown && components.has(one.of_id!)) await move(one.id, one.of_id!, one.until_at!);
+  const again = new Set(answer.again);
+  for (const { id, first_at: first } of free) {
+    const copy = found.get(id);
+    if (copy && !again.has(id) && !again.has(copy.of)) await move(id, copy.of, copy.part, first);
+  }
+  for (const { id, of_id: of, until_at: until, grown: own } of known)
+    if ((own || grown.has(of!)) && !again.has(id) && components.has(of!)) await move(id, of!, false, until!);
   await client.query('update source set compared_bytes = n.bytes from unnest($1::int[], $2::bigint[]) n(id, bytes) where source.id = n.id', [
     rows.map((one) => one.id),
     rows.map((one) => one.done_bytes),
   ]);
 }
 
-async function among(free: readonly Own[], names: Names): Promise<Map<number, number>> {
+async function among(free: readonly Own[], names: Names): Promise<Map<number, CopyFound>> {
   const overlap = (a: Own, b: Own): boolean => a.first_at <= b.last_at + 1_000_000 && b.first_at <= a.last_at + 1_000_000;
   const sampler = new Sampler(client, free, names);
   const within = new Map<number, Set<number>>();

@@ -23,7 +23,9 @@ interface Sides {
   original: number;
   /** Components of the sources themselves. */
   components: ReadonlyMap<number, number>;
-  /** Corrected time from which on it was not looked at yet. */
+  /** The original tells more. */
+  part: boolean;
+  /** Corrected time from which on it was not paired yet. */
   from: number;
 }
 interface Pair {
@@ -39,6 +41,7 @@ interface Pair {
 export async function moveCopies(client: pg.Client, sides: Sides, names: Names): Promise<Moved> {
   const moved: Moved = { records: 0, keys: [], tied: [] };
   let size = SLICE;
+  let until = sides.from;
   for (let from = sides.from; ;) {
     const { rows } = await client.query<CopyRow>(`select ${COLUMNS} from record where at >= $1 and source_id = any($2) order by at, id limit $3`, [
       from - REACH,
@@ -59,8 +62,9 @@ export async function moveCopies(client: pg.Client, sides: Sides, names: Names):
     pairUp(stretch(own), stretch(others)).forEach((place, i) => {
       if (place >= 0) pairs.push({ copy: own[i]!.row, original: others[place]!.row, words: others[place]!.told.words });
     });
-    const until = own.reduce((most, { row }) => Math.max(most, row.at + 1), from);
     const same = pairs.length > 0 && pairs.length >= SHARE * own.length;
+    // what is not paired may be once the other one has grown
+    if (same) until = pairs.reduce((most, { copy }) => Math.max(most, copy.at + 1), until);
     if (!(await transactionOn(client, () => store(client, sides, same ? pairs : [], until, moved)))) return moved;
     if (whole) return moved;
     from = to;
@@ -72,13 +76,13 @@ const stretch = (all: readonly { told: Told }[]): Stretch => {
 };
 
 /** @returns false where one of them is being read again meanwhile: what was compared does not hold any more */
-async function store(client: pg.Client, { copy, original }: Sides, pairs: readonly Pair[], until: number, moved: Moved): Promise<boolean> {
+async function store(client: pg.Client, { copy, original, part }: Sides, pairs: readonly Pair[], until: number, moved: Moved): Promise<boolean> {
   await lockSources(client, [copy, original]);
   const { rows } = await client.query<{ id: number }>(`select id from source where id = any($1) and state = 'done'`, [[copy, original]]);
   if (rows.length < 2) return false;
   await client.query(
-    'insert into copy_of (source_id, of_id, until_at) values ($1, $2, $3) on conflict (source_id) do update set until_at = excluded.until_at',
-    [copy, original, until],
+    'insert into copy_of (source_id, of_id, until_at, part) values ($1, $2, $3, $4) on conflict (source_id) do update set until_at = excluded.until_at',
+    [copy, original, until, part],
   );
   if (pairs.length === 0) return true;
   const taken = await takeOut(client, copy, pairs);
