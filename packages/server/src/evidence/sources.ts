@@ -196,6 +196,7 @@ export class SourceRepository {
     size: number,
     contentHash: string,
     headHash: string,
+    environment: string,
     states: readonly SourceRow['state'][] = ['done'],
   ): Promise<{ same: SourceRow | null; shorter: SourceRow[] }> {
     const same: SourceRow | undefined = await this.db('source')
@@ -209,7 +210,8 @@ export class SourceRepository {
           .whereIn('state', [...states])
           .where((or) => or.where({ family }).orWhere({ head_hash: headHash }))
           .where('size', '<', size)
-          .orderBy('size', 'desc')
+          // many logs are called alike: those of the same environment that begin alike come first
+          .orderByRaw('environment = ? desc, head_hash = ? desc, size desc', [environment, headHash])
           .limit(20);
     return { same: same ?? null, shorter };
   }

@@ -103,7 +103,9 @@ export class ImportService {
       return;
     }
     const held = arrivals.holds(size, contentHash);
-    const { same, shorter } = held ? { same: true, shorter: [] } : await this.sources.twin(familyOf(path), size, contentHash, about.headHash);
+    const { same, shorter } = held
+      ? { same: true, shorter: [] }
+      : await this.sources.twin(familyOf(path), size, contentHash, about.headHash, row.environment);
     if (same) {
       arrivals.count({ already_there: 1 });
       await rm(file, { force: true });
@@ -171,14 +173,14 @@ export class ImportService {
     if ((await this.rows.one(importId))?.state === 'following') await this.received(importId, null);
   }
   /** A source that holds a file's bytes already, or the longest one that holds its beginning. */
-  async twin(path: string, file: string): Promise<{ same: SourceRow | null; shorter: SourceRow | null }> {
+  async twin(path: string, file: string, environment: string): Promise<{ same: SourceRow | null; shorter: SourceRow | null }> {
     const head = Buffer.alloc(HEAD);
     const handle = await open(file);
     const [{ size }, { bytesRead }] = await Promise.all([handle.stat(), handle.read(head, 0, HEAD, 0)]).finally(() => handle.close());
     const headHash = createHash('sha256').update(head.subarray(0, bytesRead)).digest('hex');
     // also one that is being read, as after a kill: whoever goes on with it waits until it is
     const states = ['done', 'waiting', 'reading'] as const;
-    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash, states);
+    const { same, shorter } = await this.sources.twin(familyOf(path), size, await prefixHash(file, size), headHash, environment, states);
     for (const one of shorter) if ((await prefixHash(file, one.size)) === one.content_hash) return { same, shorter: one };
     return { same, shorter: null };
   }

@@ -52,7 +52,8 @@ export class SourceTimes {
   /** @param environments null for all; @param first those of this import come first, where there are very many */
   private given(environments: readonly string[] | null, first = 0): Promise<Own[]> {
     const query = this.db('source')
-      .where({ state: 'done', zone_by: 'given' })
+      .where({ state: 'done' })
+      .whereIn('zone_by', ['given', 'guessed'])
       .whereRaw(
         `(coalesce((hints->>'lacksZone')::boolean, false) or coalesce((hints->>'lacksYear')::boolean, false) or hints->>'orderBy' = 'guessed')`,
       )
@@ -137,7 +138,8 @@ export class SourceTimes {
     for (const source of lacking) {
       const pairs = sure.get(source.id) ?? [];
       const zone = zoneOf(pairs, source.zone, likely(source));
-      const byDate = zone === null && pairs.length < FEWEST_PAIRS;
+      // what was guessed gives way to what more pairs say, and to nothing else: without new evidence it stays
+      const byDate = zone === null && pairs.length < FEWEST_PAIRS && source.zone_by === 'given';
       const dated = byDate ? zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, likely(source)) : null;
       if (zone ?? dated) found.set(source.id, (zone ?? dated)!);
       else if (byDate) open.push(source);

@@ -171,7 +171,7 @@ export class Follower {
       this.settle(one);
       return;
     }
-    const { same, shorter } = await this.imports.twin(one.path, one.file);
+    const { same, shorter } = await this.imports.twin(one.path, one.file, this.row.environment);
     const before = same ?? shorter;
     if (before && [...this.parts.values()].some((live) => live.part.sourceId === before.id)) {
       // a copy of what is followed: what it has more is taken when what it is a copy of has been emptied
