@@ -36,20 +36,23 @@ export interface Beside {
  * records name must not differ.
  *
  * @param beside stretches of it
+ * @returns `if-mutual` where nobody says on which machine they are, and files have different names: they are the same only where the other one's are told by this one too
  */
-export function tellsTheSame(beside: readonly Beside[]): boolean {
+export function tellsTheSame(beside: readonly Beside[]): 'yes' | 'if-mutual' | 'no' {
   const pairs: [Told, Told][] = [];
   let events = 0;
   for (const { of, among } of beside) {
     events += of.told.length;
     pairUp(of, among).forEach((place, i) => place >= 0 && pairs.push([of.told[i]!, among.told[place]!]));
   }
-  if (pairs.length < FEWEST || pairs.length < SHARE * events) return false;
+  if (pairs.length < FEWEST || pairs.length < SHARE * events) return 'no';
   const coarse = Math.max(...beside.flatMap(({ of, among }) => [of.coarse, among.coarse]));
   const shares = [sharesOf(beside.map((one) => one.of)), sharesOf(beside.map((one) => one.among))] as const;
   const one = named(pairs);
-  const whole = (one && contained(pairs, shares) && saidAlike(pairs)) || (onOneMachine(pairs) && equal(pairs, shares));
-  return whole && bySameSpeaker(pairs) && toldApart(pairs, shares[0]) && fieldsAgree(pairs, one) && (one || atOnce(pairs, coarse));
+  const whole = one && contained(pairs, shares) && saidAlike(pairs);
+  if (!whole && !(somewhere(pairs) && equal(pairs, shares))) return 'no';
+  if (!bySameSpeaker(pairs) || !toldApart(pairs, shares[0]) || !fieldsAgree(pairs, one) || !(one || atOnce(pairs, coarse))) return 'no';
+  return whole || pairs[0]![0].host !== '' ? 'yes' : 'if-mutual';
 }
 
 function bySameSpeaker(pairs: readonly [Told, Told][]): boolean {
@@ -58,7 +61,8 @@ function bySameSpeaker(pairs: readonly [Told, Told][]): boolean {
   );
   return differing.length <= (1 - SHARE) * pairs.length;
 }
-const onOneMachine = (pairs: readonly [Told, Told][]): boolean => pairs.every(([a, b]) => a.host !== '' && a.host === b.host);
+/** Of one machine, or nobody says of which. */
+const somewhere = (pairs: readonly [Told, Told][]): boolean => pairs.every(([a, b]) => a.host === b.host);
 const named = (pairs: readonly [Told, Told][]): boolean => pairs.every(([a, b]) => a.component === b.component);
 
 /** In which share of events each word stands, of the one and the other source. */

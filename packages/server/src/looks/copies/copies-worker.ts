@@ -90,15 +90,19 @@ async function compare(environment: string, names: Names, answer: CopiesAnswer):
 async function among(free: readonly Own[], names: Names): Promise<Map<number, CopyFound>> {
   const overlap = (a: Own, b: Own): boolean => a.first_at <= b.last_at + 1_000_000 && b.first_at <= a.last_at + 1_000_000;
   const sampler = new Sampler(client, free, names);
-  const within = new Map<number, Set<number>>();
+  const told = new Map<number, Map<number, 'yes' | 'if-mutual'>>();
   const compared = new Set<Own>();
   for (const one of free) {
     const others = free.filter((other) => other.family !== one.family && (one.grown || other.grown) && overlap(one, other));
     if (others.length === 0) continue;
-    within.set(one.id, new Set(await sampler.within(one, others)));
+    told.set(one.id, await sampler.within(one, others));
     compared.add(one);
     for (const other of others) compared.add(other);
   }
+  const counts = (id: number, other: number, how: 'yes' | 'if-mutual'): boolean => how === 'yes' || (told.get(other)?.has(id) ?? false);
+  const within = new Map(
+    [...told].map(([id, others]) => [id, new Set([...others].flatMap(([other, how]) => (counts(id, other, how) ? [other] : [])))]),
+  );
   return copiesAmong(
     [...compared].map((one) => sampler.teller(one)),
     within,

@@ -3,8 +3,8 @@ import { coarsenessOf, LATER, tellsTheSame, type Beside, type Stretch, type Tell
 import { byTime, COLUMNS, toldOf, type CopyRow, type Names } from './told.ts';
 
 const MINUTE = 60_000_000;
-/** Records that are looked at around a minute, at most: in busier ones, of its beginning. */
-const MOST_ROWS = 6000;
+/** Records of all sources that are looked at around some of one, at most: where more stand there, of the beginning. */
+const MOST_ROWS = 20_000;
 /** Minutes of a source that are looked at: so many at most, until there are enough records. */
 const MOST_MINUTES = 12;
 const ENOUGH = 120;
@@ -20,9 +20,10 @@ export interface SampledSource {
   first_at: number;
   last_at: number;
 }
-/** What stands around a minute, by source, in order of time, and until when it is whole. */
+/** What stands around some records of a source, by source, in order of time, and between which moments it is whole. */
 interface Around {
   bySource: Map<number, Placed[]>;
+  from: number;
   to: number;
 }
 /** `at` is the corrected time, by which records are stored. */
@@ -31,9 +32,8 @@ interface Placed {
   told: Told;
 }
 
-/** Samples of sources: the same minutes of all that speak in them. */
+/** Samples of sources: what all of them say around the same records. */
 export class Sampler {
-  private readonly known = new Map<number, Around>();
   private readonly coarse = new Map<number, number>();
   private readonly sources: ReadonlyMap<number, SampledSource>;
   private readonly names = new Map<number, { records: number; named: number; words: number }>();
@@ -46,15 +46,15 @@ export class Sampler {
     this.sources = new Map(sources.map((one) => [one.id, one]));
   }
 
-  /** Which of the others tell all that a source tells. */
-  async within(source: SampledSource, others: readonly SampledSource[]): Promise<number[]> {
+  /** Which of the others tell all that a source tells, and of which that counts only if it tells all of theirs. */
+  async within(source: SampledSource, others: readonly SampledSource[]): Promise<Map<number, 'yes' | 'if-mutual'>> {
     const minutes = await this.minutesOf(source);
     const beside = new Map<number, Beside[]>(others.map((one) => [one.id, []]));
     let looked = 0;
     for (const minute of minutes) {
       if (looked >= ENOUGH) break;
-      const { bySource, to } = await this.around(minute);
-      const within = (bySource.get(source.id) ?? []).filter(({ at }) => at >= minute && at < Math.min(to, minute + MINUTE));
+      const { bySource, from, to } = await this.around(source.id, minute);
+      const within = (bySource.get(source.id) ?? []).filter(({ at }) => at >= from && at < to);
       const own = within.slice(0, MOST_OF_A_MINUTE);
       looked += own.length;
       for (const [other, list] of beside) {
@@ -64,7 +64,12 @@ export class Sampler {
         list.push({ of: this.stretch(source.id, spoken), among: this.stretch(other, bySource.get(other) ?? []) });
       }
     }
-    return [...beside].filter(([, list]) => tellsTheSame(list)).map(([other]) => other);
+    const found = new Map<number, 'yes' | 'if-mutual'>();
+    for (const [other, list] of beside) {
+      const told = tellsTheSame(list);
+      if (told !== 'no') found.set(other, told);
+    }
+    return found;
   }
 
   /** How much a source tells, of what was looked at. */
@@ -93,12 +98,16 @@ export class Sampler {
     }
     return spread([...chosen].sort((a, b) => a - b));
   }
-  private async around(minute: number): Promise<Around> {
-    const known = this.known.get(minute);
-    if (known) return known;
+  private async around(source: number, minute: number): Promise<Around> {
+    const { rows: own } = await this.client.query<{ at: number }>(
+      `select at from record where at >= $1 and at < $2 and source_id = $3 order by at, id limit ${MOST_OF_A_MINUTE}`,
+      [minute, minute + MINUTE, source],
+    );
+    if (own.length === 0) return { bySource: new Map(), from: minute, to: minute };
+    const [from, last] = [own[0]!.at, own[own.length - 1]!.at];
     const { rows } = await this.client.query<CopyRow>(
-      `select ${COLUMNS} from record where at >= $1 and at < $2 and source_id = any($3) order by at, id limit ${MOST_ROWS}`,
-      [minute - REACH, minute + MINUTE + REACH, [...this.sources.keys()]],
+      `select ${COLUMNS} from record where at >= $1 and at <= $2 and source_id = any($3) order by at, id limit ${MOST_ROWS}`,
+      [from - REACH, last + REACH, [...this.sources.keys()]],
     );
     const bySource = new Map<number, Placed[]>();
     const all = rows.map((row) => ({ row, told: toldOf(row, this.namesOf, this.sources.get(row.source_id)!.component_id) })).sort(byTime);
@@ -109,9 +118,7 @@ export class Sampler {
       this.count(row, told);
     }
     for (const [id, list] of bySource) this.coarse.set(id, Math.min(this.coarse.get(id) ?? Infinity, coarsenessOf(list.map((one) => one.told.at))));
-    const around = { bySource, to: rows.length < MOST_ROWS ? Infinity : rows[rows.length - 1]!.at - REACH };
-    this.known.set(minute, around);
-    return around;
+    return { bySource, from, to: rows.length < MOST_ROWS ? last + 1 : rows[rows.length - 1]!.at - REACH };
   }
   private count({ source_id: id, keys }: CopyRow, { words }: Told): void {
     const counts = this.names.get(id) ?? { records: 0, named: 0, words: 0 };
