@@ -13,6 +13,7 @@ import { pgJsonlog } from './formats/pg-jsonlog.ts';
 import { pgStderr } from './formats/pg-stderr.ts';
 import { plain } from './formats/plain.ts';
 import { sipTrace } from './formats/sip-trace.ts';
+import { slowStatements } from './formats/slow-statements.ts';
 import { syslog } from './formats/syslog.ts';
 import { table } from './formats/table.ts';
 import { text } from './formats/text.ts';
@@ -43,6 +44,7 @@ const READERS: readonly Reader[] = [
   labelled,
   logfmt,
   table,
+  slowStatements,
   sipTrace,
   httpWire,
   text,

@@ -1,7 +1,7 @@
 import type { Draft, Reader, RecordReader, ReadingContext, Sample } from './shared.ts';
 import { learnLayout, text, TextReader } from './text.ts';
 
-const START = /^(?:(?:([A-Z]{3,12}) (sips?:[^\s]+|tel:[^\s]+) SIP\/2\.0)|(?:SIP\/2\.0 (\d{3}) ?(.*)))$/m;
+const START = /^[ \t]*(?:(?:([A-Z]{3,12}) (sips?:[^\s]+|tel:[^\s]+) SIP\/2\.0)|(?:SIP\/2\.0 (\d{3}) ?(.*)))$/m;
 /** Compact header names of RFC 3261, section 7.3.3. */
 const COMPACT: Record<string, string> = {
   i: 'call-id',
@@ -21,7 +21,7 @@ export const sipTrace: Reader = {
   confidence(sample) {
     const starts = sample.lines.filter((line) => START.test(line)).length;
     if (starts === 0) return 0;
-    const heads = sample.lines.filter((line) => /^(call-id|i)\s*:/i.test(line)).length;
+    const heads = sample.lines.filter((line) => /^[ \t]*(call-id|i)\s*:/i.test(line)).length;
     return learnLayout(sample, { zone: 'UTC', modified: 0 }) && heads >= starts * 0.5 ? 0.97 : 0;
   },
   open: (sample, context) => new SipTraceReader(sample, context),
@@ -44,7 +44,9 @@ class SipTraceReader extends TextReader implements RecordReader {
     // of “from -> to” the far end is the first where the message came in, the last where it went out
     const peer = fields.direction === 'out' ? addresses[addresses.length - 1] : addresses[0];
     if (peer) fields.peer = peer;
-    const body = record.slice(start.index);
+    // messages are set in under their head by some
+    const indent = /^[ \t]*/.exec(start[0])![0];
+    const body = indent === '' ? record.slice(start.index) : record.slice(start.index).replaceAll(new RegExp(`^${indent}`, 'gm'), '');
     readHeaders(body, fields);
     if (start[1]) {
       fields.method = start[1];

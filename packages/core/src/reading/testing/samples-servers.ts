@@ -140,6 +140,26 @@ export const SERVER_SAMPLES: ReadingSample[] = [
     ],
   },
   {
+    name: 'SIP messages set in by tabs, with the size of each in brackets',
+    format: 'sip-trace',
+    zone: 'UTC',
+    text: '2026-11-24 08:30:07.115 recv [96] bytes from 198.51.100.108:5060\n\tINVITE sip:100@voice.example SIP/2.0\n\tCall-ID: abc@tel-1\n\tCSeq: 1 INVITE\n\n2026-11-24 08:30:07.215 sent [64] bytes to 198.51.100.108:5060\n\tSIP/2.0 486 Busy Here\n\tCall-ID: abc@tel-1\n\tCSeq: 1 INVITE\n',
+    records: [
+      {
+        at: '2026-11-24T08:30:07.115000Z',
+        level: 'info',
+        message: 'INVITE sip:100@voice.example SIP/2.0\nCall-ID: abc@tel-1\nCSeq: 1 INVITE',
+        fields: { 'call-id': 'abc@tel-1', method: 'INVITE', peer: '198.51.100.108:5060' },
+      },
+      {
+        at: '2026-11-24T08:30:07.215000Z',
+        level: 'warning',
+        message: 'SIP/2.0 486 Busy Here\nCall-ID: abc@tel-1\nCSeq: 1 INVITE',
+        fields: { status: 486, peer: '198.51.100.108:5060' },
+      },
+    ],
+  },
+  {
     name: 'SIP outside of calls: no call of its own, unless inside a dialog',
     format: 'sip-trace',
     zone: 'UTC',

@@ -65,7 +65,11 @@ export async function moveCopies(client: pg.Client, sides: Sides, names: Names):
     const same = pairs.length > 0 && pairs.length >= SHARE * own.length;
     // what is not paired may be once the other one has grown
     if (same) until = pairs.reduce((most, { copy }) => Math.max(most, copy.at + 1), until);
-    if (!(await transactionOn(client, () => store(client, sides, same ? pairs : [], until, moved)))) return moved;
+    const stored = await transactionOn(client, () => store(client, sides, same ? pairs : [], until));
+    if (!stored) return moved;
+    moved.records += stored.records;
+    for (const key of stored.keys) moved.keys.push(key);
+    for (const one of stored.tied) moved.tied.push(one);
     if (whole) return moved;
     from = to;
   }
@@ -75,21 +79,20 @@ const stretch = (all: readonly { told: Told }[]): Stretch => {
   return { told, coarse: coarsenessOf(told.map((one) => one.at)) };
 };
 
-/** @returns false where one of them is being read again meanwhile: what was compared does not hold any more */
-async function store(client: pg.Client, { copy, original, part }: Sides, pairs: readonly Pair[], until: number, moved: Moved): Promise<boolean> {
+/** @returns null where one of them is being read again meanwhile: what was compared does not hold any more */
+async function store(client: pg.Client, { copy, original, part }: Sides, pairs: readonly Pair[], until: number): Promise<Moved | null> {
   await lockSources(client, [copy, original]);
   const { rows } = await client.query<{ id: number }>(`select id from source where id = any($1) and state = 'done'`, [[copy, original]]);
-  if (rows.length < 2) return false;
+  if (rows.length < 2) return null;
   await client.query(
     'insert into copy_of (source_id, of_id, until_at, part) values ($1, $2, $3, $4) on conflict (source_id) do update set until_at = excluded.until_at',
     [copy, original, until, part],
   );
-  if (pairs.length === 0) return true;
-  const taken = await takeOut(client, copy, pairs);
-  await addTo(client, copy, pairs, moved);
-  moved.records += taken;
-  for (const { copy: one } of pairs) if (one.home !== null) moved.keys.push(one.home);
-  return true;
+  if (pairs.length === 0) return { records: 0, keys: [], tied: [] };
+  const records = await takeOut(client, copy, pairs);
+  const { keys, tied } = await addTo(client, copy, pairs);
+  for (const { copy: one } of pairs) if (one.home !== null) keys.push(one.home);
+  return { records, keys, tied };
 }
 
 async function takeOut(client: pg.Client, source: number, pairs: readonly Pair[]): Promise<number> {
@@ -112,7 +115,7 @@ async function takeOut(client: pg.Client, source: number, pairs: readonly Pair[]
 }
 
 /** What only copies tell is told by what is shown for them. */
-async function addTo(client: pg.Client, source: number, pairs: readonly Pair[], moved: Moved): Promise<void> {
+async function addTo(client: pg.Client, source: number, pairs: readonly Pair[]): Promise<Omit<Moved, 'records'>> {
   const more = pairs.flatMap(({ copy, original, words }) => {
     const known = new Set(original.keys);
     const keys = (copy.keys ?? []).filter((key) => !known.has(key));
@@ -121,7 +124,7 @@ async function addTo(client: pg.Client, source: number, pairs: readonly Pair[], 
     const all = [...known, ...keys];
     return [{ at: original.at, id: original.id, home: original.home ?? copy.home, keys: all.length > 0 ? all : null, fields, tied: copy.home }];
   });
-  if (more.length === 0) return;
+  if (more.length === 0) return { keys: [], tied: [] };
   await client.query(
     `update record r set home = m.home, keys = (select array_agg(k::text::bigint) from json_array_elements(m.keys) k),
          attributes = case when json_typeof(m.fields) = 'object' then (coalesce(r.attributes::jsonb, '{}') || m.fields::jsonb)::json else r.attributes end
@@ -134,6 +137,5 @@ async function addTo(client: pg.Client, source: number, pairs: readonly Pair[], 
        select a, b, $1, min(at), (array_agg(id order by at, id))[1], max(at), count(*) from unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::bigint[]) u(a, b, at, id) group by a, b`,
     [source, edges.map((one) => one.home), edges.map((one) => one.tied), edges.map((one) => one.at), edges.map((one) => one.id)],
   );
-  for (const { at, home, tied } of edges) moved.tied.push(home!, tied!, at, at);
-  for (const { home } of more) if (home !== null) moved.keys.push(home);
+  return { keys: more.flatMap(({ home }) => (home === null ? [] : [home])), tied: edges.flatMap(({ at, home, tied }) => [home!, tied!, at, at]) };
 }
