@@ -105,6 +105,8 @@ describe('copies', () => {
     expect(first!.copies).toHaveLength(1);
     const shown = await system.get<RecordInFull>(`/records/${first!.id}`);
     expect(shown.toldIn.map((one) => [one.source.path, one.source.line, one.raw.trim()])).toEqual([['desk/counter.log', 1, asText('all', 0)]]);
+    const lines = await (await fetch(`${system.url}/api/records/export?environment=all&q=taken`)).text();
+    expect(JSON.parse(lines.split('\n')[0]!)).toEqual(first);
     // a link to the copy leads to it as well
     expect((await system.get<RecordInFull>(`/records/${first!.copies[0]}`)).id).toBe(first!.id);
   });

@@ -26,6 +26,8 @@ export interface Beside {
   fixed: readonly Buffer[];
   shape: Buffer | undefined;
   identifiers: Buffer[];
+  /** Ids of records that tell the same event. */
+  copies: Buffer;
   /** What is written of the strand and how the record belongs to it, or that it belongs to none. */
   strand: Buffer;
 }
@@ -40,6 +42,7 @@ export interface RecordForm {
   fixed(of: Fixed): readonly string[];
   shape(text: string): string | null;
   identifier(of: { kind: string; value: string; role: string }): string | null;
+  copies(ids: readonly string[]): string | null;
   /** @param of null for a record of no strand */
   strand(of: OfStrand | null, carried: boolean): string;
   /** All of them, in pieces that each stand for themselves. */
@@ -88,9 +91,10 @@ export const AS_JSON: RecordForm = {
   fixed: ({ source, logger, ...rest }) => [`,"logger":${JSON.stringify(logger)},"source":{${inside(source)},`, `},${inside(rest)},"identifiers":[`],
   shape: (text) => `],"shape":${JSON.stringify(text)}`,
   identifier: ({ kind, value, role }) => JSON.stringify({ kind, value, role }),
+  copies: (ids) => `,"copies":${JSON.stringify(ids)}`,
   strand: (of, carried) =>
     `,${inside(of ? { ...of, leg: 1, because: carried ? 'carried-over' : 'declared' } : { strand: null, flow: null, outcome: null, leg: null, because: null })}}\n`,
-  pieces: lines((row, { fixed, shape, identifiers, strand }, to) => {
+  pieces: lines((row, { fixed, shape, identifiers, copies, strand }, to) => {
     const [body, place] = row.texts;
     to.add(JSON_PART.id);
     idAndTime(row, JSON_PART.at, to);
@@ -103,6 +107,7 @@ export const AS_JSON: RecordForm = {
       to.add(identifiers[i]!);
     }
     to.add(shape ?? JSON_PART.noShape);
+    to.add(copies);
     to.add(strand);
   }),
 };
@@ -124,6 +129,7 @@ export const AS_CSV: RecordForm = {
   ],
   shape: () => null,
   identifier: () => null,
+  copies: () => null,
   strand: (of) => (of ? csvLine([of.strand]) : ''),
   pieces: lines((row, { fixed, strand }, to) => {
     const [original, rest] = row.texts;

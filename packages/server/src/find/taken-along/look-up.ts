@@ -2,7 +2,9 @@ import { MARK } from '@fadenweg/core/path';
 import { LEVELS, type LevelName } from '@fadenweg/core/units';
 import { FLAG, timeFrom } from '../../evidence/record-id.ts';
 import { strandId, type IdentifierRepository, type Named } from '../../evidence/identifiers.ts';
+import type { CopyRepository } from '../../evidence/copies.ts';
 import type { Names } from '../../evidence/names.ts';
+import { recordKey } from '../../evidence/record-key.ts';
 import type { RecordRepository } from '../../evidence/records.ts';
 import { sharedOf, type RecordText } from '../../evidence/record-texts.ts';
 import type { SourceRepository } from '../../evidence/sources.ts';
@@ -19,6 +21,7 @@ export interface Repositories {
   identifiers: IdentifierRepository;
   strands: StrandRepository;
   names: Names;
+  copies: CopyRepository;
 }
 
 /** What is written of a strand in a record that names it, and in one that is carried over to it. */
@@ -33,18 +36,28 @@ export class LookUp {
   private readonly shapes = new Map<number, Buffer>();
   private readonly identifiers = new Map<number, Buffer>();
   private readonly strands = new Map<number, OfRecord>();
+  /** Of the records that were looked up last. */
+  private copies = new Map<number, Buffer>();
   private readonly none: Buffer;
+  private readonly uncopied: Buffer;
 
   constructor(
     private readonly from: Repositories,
     private readonly form: RecordForm,
   ) {
     this.none = Buffer.from(form.strand(null, false));
+    this.uncopied = Buffer.from(form.copies([]) ?? '');
   }
 
   /** Looks up what is not known yet of these records. @param named identifiers that were looked up for something else */
   async learn(rows: readonly RecordText[], named: ReadonlyMap<number, Named>): Promise<void> {
-    await Promise.all([this.learnFixed(rows), this.learnShapes(rows), this.learnIdentifiers(rows, named), this.learnStrands(rows)]);
+    await Promise.all([
+      this.learnFixed(rows),
+      this.learnShapes(rows),
+      this.learnIdentifiers(rows, named),
+      this.learnStrands(rows),
+      this.learnCopies(rows),
+    ]);
   }
   of(row: RecordText): Beside {
     const identifiers: Buffer[] = [];
@@ -56,6 +69,7 @@ export class LookUp {
       fixed: this.fixed.get(row.shared)!,
       shape: this.shapes.get(row.shape),
       identifiers,
+      copies: this.copies.get(row.id) ?? this.uncopied,
       strand: (row.founder === null ? undefined : this.strands.get(row.founder)?.[row.carried ? 'carried' : 'declared']) ?? this.none,
     };
   }
@@ -100,6 +114,11 @@ export class LookUp {
       else elsewhere.push(key);
     }
     for (const [key, one] of await this.from.identifiers.named(elsewhere)) write(key, one);
+  }
+  private async learnCopies(rows: readonly RecordText[]): Promise<void> {
+    if (this.form.copies([]) === null) return;
+    const found = await this.from.copies.of(rows);
+    this.copies = new Map([...found].map(([id, copies]) => [id, Buffer.from(this.form.copies(copies.map(recordKey))!)]));
   }
   private async learnStrands(rows: readonly RecordText[]): Promise<void> {
     const unknown = unknownOf(this.strands, rows, (row) => row.founder);

@@ -27,6 +27,7 @@ export const AS_OTLP: RecordForm = {
   ],
   shape: () => null,
   identifier: () => null,
+  copies: () => null,
   strand: (of) => (of ? `,${otlpTraceMember(of.strand)}}` : '}'),
   *pieces(rows, besideOf) {
     let request = new Request();
