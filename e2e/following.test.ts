@@ -1,3 +1,4 @@
+import type { Summary } from '@fadenweg/api';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -326,7 +327,11 @@ describe('lists and sources', () => {
     await (await page.see(By.css('[data-testid=files]'))).sendKeys(file);
     await page.until('the new source, read', async () => /own\.log[\s\S]*\bread\b/.test(await page.text(By.css('.list'))));
     await page.click(page.button('Imports'));
-    await page.until('the import, done', async () => (await page.text(By.css('table'))).includes('done'));
+    // those before it are done, too
+    await page.until(
+      'the import, done',
+      async () => (await page.text(By.css('table'))).includes('done') && (await system.get<Summary>('/summary')).still,
+    );
     await page.find('LX-555555');
     await page.until('its strand', async () => (await sentence()).includes('LX-555555 broke'));
   });

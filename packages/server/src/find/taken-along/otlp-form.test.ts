@@ -35,7 +35,7 @@ const requests = (rows: RecordText[]): Request[] => {
     Buffer,
     Buffer,
   ];
-  const besideOf = (one: RecordText): Beside => ({ fixed: FIXED[one.shared as keyof typeof FIXED], shape: undefined, identifiers: [], strand: one.shared === 'error' ? strand : none }); // prettier-ignore
+  const besideOf = (one: RecordText): Beside => ({ fixed: FIXED[one.shared as keyof typeof FIXED], shape: undefined, identifiers: [], copies: Buffer.alloc(0), strand: one.shared === 'error' ? strand : none }); // prettier-ignore
   return [...AS_OTLP.pieces(rows, besideOf)].map((piece) => JSON.parse(piece.toString()) as Request);
 };
 
