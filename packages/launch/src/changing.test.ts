@@ -14,10 +14,13 @@ import type {
   SourceInfo,
   Strand,
   StrandSummary,
+  Summary,
 } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
 import { asReceived, membersOf, problemsOfXes } from './testing/standards.ts';
+import { connect } from '../../server/src/database/connect.ts';
+import { RecordRepository } from '../../server/src/evidence/records.ts';
 import { startSystem, type System } from './testing/system.ts';
 
 let system: System;
@@ -216,6 +219,21 @@ describe('taken along', () => {
     for (const trace of traces.slice(0, 20)) expect(membersOf(asReceived('trace', trace))).toEqual(membersOf(trace));
     expect(() => asReceived('trace', { resourceSpans: [{ scopeSpans: [{ spans: 'none' }] }] })).toThrow('array expected');
     expect((await fetch(`${system.url}/api/strands/export?format=pdf`)).status).toBe(400);
+  });
+
+  test('strands are looked up each by itself only where little of what was written meanwhile is theirs', async () => {
+    const db = connect(system.postgres.url);
+    try {
+      const { records, from, to } = await system.get<Summary>('/summary');
+      const [first, last] = [from!, to!].map((at) => Date.parse(at) * 1000) as [number, number];
+      const areDense = (own: number): Promise<boolean> =>
+        new RecordRepository(db).areDense([{ founder: 0, ties: [], from: first, to: last, records: own }]);
+      expect(await areDense(records)).toBe(true);
+      expect(await areDense(Math.ceil(records / 10) + 1)).toBe(true);
+      expect(await areDense(Math.floor(records / 12))).toBe(false);
+    } finally {
+      await db.destroy();
+    }
   });
 
   test('all records, each as the list tells it, whatever stands in it', async () => {

@@ -46,7 +46,7 @@ export function pairUp(of: Stretch, among: Stretch): Int32Array {
 }
 
 /** Of the words of the one that says less, the share that the other one says. */
-export function alike({ words: a }: Told, { words: b }: Told): number {
+function alike({ words: a }: Told, { words: b }: Told): number {
   const least = Math.min(a.length, b.length);
   return least === 0 ? 0 : common(a, b) / least;
 }

@@ -72,10 +72,11 @@ export function sourceRoutes(
     if (!row) throw notFound(`Source ${id}`);
     return row;
   };
-  const one = async (id: number): Promise<SourceInfo> => {
-    const row = await find(id);
-    return info(row, (await copies.sources()).get(row.id) ?? null);
+  const several = async (ids: readonly number[]): Promise<SourceInfo[]> => {
+    const copyOf = await copies.sources();
+    return (await Promise.all(ids.map(find))).map((row) => info(row, copyOf.get(row.id) ?? null));
   };
+  const one = async (id: number): Promise<SourceInfo> => (await several([id]))[0]!;
   const original = new OriginalText(kept, names);
   const part = async (id: number): Promise<SourceRow> => {
     const row = await sources.source(id);
@@ -213,7 +214,7 @@ export function sourceRoutes(
       body: Joi.object({ ids: Joi.array().items(Joi.number().integer().min(1)).min(1).max(MOST_AT_ONCE).unique().required(), ...CHANGE }).min(2),
       async run({ body: { ids, ...change } }): Promise<Page<SourceInfo>> {
         await changing.apply(await Promise.all(ids.map(find)), change);
-        return { items: await Promise.all(ids.map(one)), next: null };
+        return { items: await several(ids), next: null };
       },
     }),
     endpoint<unknown, { id: number }, { timeLayout: string; zone?: string }>({

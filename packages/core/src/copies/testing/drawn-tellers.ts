@@ -23,7 +23,7 @@ interface Writing {
 }
 
 /** Numbers from 0 to 1, the same for a seed (mulberry32). */
-export function numbersOf(seed: number): () => number {
+function numbersOf(seed: number): () => number {
   let state = seed | 0;
   return () => {
     state = (state + 0x6d2b79f5) | 0;
