@@ -6,3 +6,6 @@ export { DEMO_ZONE, FLOWS, KINDS, MEANINGS } from './declarations.ts';
 export type { Truth } from './writing/sink.ts';
 export { f1, Scoring, type Score, type Told } from './scoring/score.ts';
 export { LENS_CALC_VERSIONS, lensCalcText, type TextFile } from './source-texts/lens-calc.ts';
+export { Judge, type Miss } from './scoring/judge.ts';
+export { Sheet, shareOf, type Share } from './scoring/sheet.ts';
+export type { Place, ToldStrand, TrueTransaction } from './scoring/true-transaction.ts';

@@ -4,4 +4,5 @@ export { normalPhone, normalValue } from './normal.ts';
 export { Finder } from './finder.ts';
 export { suggestKinds, type SuggestRecord, type Suggestion } from './suggest.ts';
 export { STANDARD_KINDS } from './supplied.ts';
-export { discoverLinks, type Discovered } from './discover.ts';
+export type { Discovered } from './discover.ts';
+export { discoverIn, knownIn, sampledStretches, type SampledRecord } from './discovering.ts';

@@ -1,14 +1,11 @@
 import { dateOrderOf } from './calendar.ts';
+import { encode } from './encoding.ts';
 import { LayoutTrial } from './layout-trial.ts';
 import { lacksOf } from './lacking.ts';
 import { guessFormats, lacksDay, sampleOf } from './registry.ts';
 import { SLICE, withSlices } from './sample.ts';
 import type { ReadingHints, Sample } from './types.ts';
 
-/** The platform has it, in the browser and on the server. */
-declare class TextEncoder {
-  encode(text: string): Uint8Array;
-}
 /** So much more of what is looked at has to be understood, for a source to be read otherwise. */
 const BETTER = 0.1;
 
@@ -54,7 +51,7 @@ function inOrder(hints: ReadingHints, text: string): ReadingHints {
 
 function read(format: string, sample: Sample, hints: ReadingHints, zone: string, text: string): { share: number; first: string | null } {
   const trial = new LayoutTrial(format, sample, { ...hints, zone }, 'utf-8');
-  trial.feed(new TextEncoder().encode(text), true);
+  trial.feed(encode(text), true);
   const { records, understood, examples } = trial.result;
   return { share: records === 0 ? 0 : understood / records, first: examples[0]?.text ?? null };
 }

@@ -4,6 +4,10 @@ declare class TextDecoder {
   decode(bytes: Uint8Array): string;
 }
 
+declare class TextEncoder {
+  encode(text: string): Uint8Array;
+}
+
 export type Encoding = 'utf-8' | 'windows-1252' | 'utf-16le' | 'utf-16be';
 
 const decoders = new Map<Encoding, TextDecoder>();
@@ -14,6 +18,9 @@ export function decode(bytes: Uint8Array, encoding: Encoding): string {
   if (!decoder) decoders.set(encoding, (decoder = new TextDecoder(encoding, { ignoreBOM: true })));
   return decoder.decode(bytes);
 }
+
+/** The bytes of a text in UTF-8. */
+export const encode = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 /** The encoding of a source by its first bytes: a byte order mark, valid UTF-8, zero bytes at every other place, else Latin. */
 export function guessEncoding(bytes: Uint8Array): Encoding {

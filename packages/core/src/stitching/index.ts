@@ -4,5 +4,6 @@ export { overJoining, type OverJoining } from './guard.ts';
 export { LeaseList, Leases, NO_LEASES } from './leases.ts';
 export { ownership, type Edges, type Nodes, type Ownership } from './ownership.ts';
 export { LaneFinder } from './lane.ts';
-export { carryOver, NAMELESS, STRANGE, type LaneRecords } from './carry-over.ts';
+export { carriedRecords } from './carried-records.ts';
+export { ownerAtOf, strandOf, type OwnerAt } from './owner-at.ts';
 export { chains, type ChainLink } from './chain.ts';

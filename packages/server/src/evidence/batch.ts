@@ -1,36 +1,15 @@
 import type { Sign } from '@fadenweg/core/changes';
-import type { ClockSpan } from '@fadenweg/core/clocks';
-import type { IdentifierKind } from '@fadenweg/core/identifiers';
-import type { MeaningRule } from '@fadenweg/core/path';
 import type { Place } from '@fadenweg/core/reading';
+import type { Known, RecordsState } from '@fadenweg/core/records';
 
 /** What reading carries from one batch to the next besides the position. */
-export interface ReaderState {
-  homeCounts: number[];
-  lastAt: number;
+export interface ReaderState extends RecordsState {
   /** The position stands inside of a line that was cut. */
   inside: boolean;
-  /** Of the format's reader. */
-  memory?: unknown;
-  /** Some records that state a duration. */
-  lasting?: LastingRecord[];
-  /** Of a table: whether its rows are states that were seen at an instant, once there are enough of them. */
-  snapshots?: boolean;
-}
-/** A record that states a duration, and keys that it names. */
-export interface LastingRecord {
-  at: number;
-  took: number;
-  coarse: boolean;
-  keys: number[];
 }
 /** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
-export interface Declarations {
-  kinds: IdentifierKind[];
+export interface Declarations extends Known {
   kindIds: number[];
-  rules: MeaningRule[];
-  /** Clocks that are amiss: of a host, or of a component whose host is not known. */
-  clocks: { host: string; component: string; spans: ClockSpan[] }[];
 }
 /** As much of the records of a stretch that are at home somewhere as judging needs, see Recall. */
 export interface Glimpses {

@@ -1,3 +1,4 @@
+import { sampledStretches, type SampledRecord } from '@fadenweg/core/identifiers';
 import { foreseenCost, type PlanNode } from './foreseen.ts';
 import type { Database } from '../database/connect.ts';
 import { ALWAYS, type TieRow } from './identifiers.ts';
@@ -299,22 +300,15 @@ export class RecordRepository {
     return rows;
   }
 
-  /** Records of a few stretches spread over what is loaded: neighbours in time, so that what recurs is seen. */
-  async samples(stretches: number, each: number, environment?: string): Promise<RecordRow[]> {
+  /** Records of a few stretches spread over what is loaded, of one environment where it is named. @param component by its number */
+  async sampled(component: (id: number) => string, environment?: string): Promise<SampledRecord[]> {
     const among = environment === undefined ? {} : { environment };
     const bounds = await this.db('source').where(among).min<{ low: number | null }[]>({ low: 'first_at' }).max({ high: 'last_at' });
     const { low, high } = bounds[0] as unknown as { low: number | null; high: number | null };
     const sources: number[] | null = environment === undefined ? null : await this.db('source').where(among).pluck('id');
     if (low === null || high === null) return [];
-    const rows: RecordRow[] = [];
-    let reached = -Infinity;
-    for (let i = 0; i < stretches; i++) {
-      const from = Math.max(reached, Math.floor(low + ((high - low) * (i + 0.5)) / stretches - (i === 0 ? (high - low) / stretches / 2 : 0)));
-      const found = await this.list(from, high + 1, 'asc', null, each, sources);
-      rows.push(...found);
-      if (found.length > 0) reached = found[found.length - 1]!.at + 1;
-    }
-    return rows;
+    const rows = await sampledStretches(low, high, (from, most) => this.list(from, high + 1, 'asc', null, most, sources));
+    return rows.map((row) => ({ component: component(row.component_id), message: row.message, fields: row.attributes ?? {} }));
   }
 
   /** Counts by slot and level from the sums by minute. */

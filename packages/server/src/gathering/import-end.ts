@@ -1,4 +1,5 @@
 import type pg from 'pg';
+import type { BetterTimes } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import { isDatabaseAway, isTransient } from '../database/failures.ts';
 import { Access } from '../platform/access.ts';
@@ -16,7 +17,7 @@ import type { SourceEnds } from '../looks/source-ends.ts';
 import type { BetterNames, SourceNames } from '../looks/source-names.ts';
 import type { SourceSamples } from '../looks/source-samples.ts';
 import type { SourceSnapshots } from '../looks/source-snapshots.ts';
-import type { BetterTimes, SourceTimes } from '../looks/source-times.ts';
+import type { SourceTimes } from '../looks/source-times.ts';
 
 export const MOST_ERRORS = 100;
 /** Records of an import from which links that nobody declared are looked for. */

@@ -6,9 +6,9 @@ import type pg from 'pg';
 import { Access } from '../platform/access.ts';
 import type { Platform } from '../platform/room.ts';
 import type { WorkKind } from '../platform/work/types.ts';
-import { describe, HEAD, prefixHash, type Description } from './intake/describe.ts';
+import { describe, HEAD, prefixHash, type DescribedFile } from './intake/describe.ts';
 import type { Intake } from './intake/intake.ts';
-import { familyOf } from '../evidence/naming.ts';
+import { familyOf } from '@fadenweg/core/reading';
 import type { CopyRepository } from '../evidence/copies.ts';
 import type { Names } from '../evidence/names.ts';
 import type { ImportRepository, ImportRow } from './imports.ts';
@@ -120,7 +120,7 @@ export class ImportService {
   }
   private async sourceOf(
     { id, zone, zone_stated: stated, environment, demo }: ImportRow,
-    about: Description,
+    about: DescribedFile,
     { path, file, size, contentHash, growing }: Omit<Arrived, 'modified'> & { growing: boolean },
   ): Promise<NewSource> {
     return {

@@ -1,6 +1,6 @@
 import { standsAt, type Lasting } from '@fadenweg/core/path';
 import type { Database } from '../database/connect.ts';
-import type { LastingRecord } from '../evidence/batch.ts';
+import type { LastingRecord } from '@fadenweg/core/records';
 import type { SourceRow } from '../evidence/sources.ts';
 
 const MOST_SOURCES = 500;

@@ -1,13 +1,9 @@
-import { componentOf, folderOf } from '../evidence/naming.ts';
+import { namesByFolder } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { Names } from '../evidence/names.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
 const MOST_SOURCES = 5000;
-/** So many folders beside each other have to be hosts that records name, and so large a part of them, before the others count as hosts too. */
-const FEWEST = 2;
-const SHARE = 0.3;
-
 type Own = Pick<SourceRow, 'id' | 'path' | 'environment' | 'component_id' | 'host_id' | 'component_fixed' | 'host_fixed'>;
 export interface BetterNames {
   id: number;
@@ -32,11 +28,16 @@ export class SourceNames {
         .orderBy('id', 'desc')
         .limit(MOST_SOURCES)
         .select('id', 'path', 'environment', 'component_id', 'host_id', 'component_fixed', 'host_fixed');
-      const isHost = this.hostFolders(own, await this.hostsOf(environment));
+      const namesOf = namesByFolder(own, await this.hostsOf(environment));
       for (const source of own) {
-        const folder = folderOf(source.path);
-        if (!folder || !isHost(folder)) continue;
-        const better = await this.betterOf(source, folder.name);
+        const { component, host } = namesOf({
+          path: source.path,
+          component: this.names.component(source.component_id),
+          host: this.names.host(source.host_id),
+          componentFixed: source.component_fixed,
+          hostFixed: source.host_fixed,
+        });
+        const better = { id: source.id, component_id: await this.names.idOf('component', component), host_id: await this.names.idOf('host', host) };
         if (better.component_id !== source.component_id || better.host_id !== source.host_id) found.push(better);
       }
     }
@@ -50,27 +51,5 @@ export class SourceNames {
       [environment],
     );
     return new Set(rows.map((row) => row.name));
-  }
-  private hostFolders(own: readonly Own[], hosts: ReadonlySet<string>): (folder: { name: string; above: string }) => boolean {
-    const beside = new Map<string, Set<string>>();
-    for (const { path } of own) {
-      const folder = folderOf(path);
-      if (!folder) continue;
-      const names = beside.get(folder.above) ?? new Set<string>();
-      beside.set(folder.above, names.add(folder.name));
-    }
-    const many = new Set<string>();
-    for (const [above, names] of beside) {
-      const known = [...names].filter((name) => hosts.has(name)).length;
-      if (known >= FEWEST && known >= names.size * SHARE) many.add(above);
-    }
-    return ({ name, above }) => hosts.has(name) || many.has(above);
-  }
-
-  private async betterOf(source: Own, folder: string): Promise<BetterNames> {
-    const byFolder = this.names.component(source.component_id) === componentOf(source.path);
-    const component = !source.component_fixed && byFolder ? await this.names.idOf('component', componentOf(source.path, true)) : source.component_id;
-    const host = !source.host_fixed && this.names.host(source.host_id) === '' ? await this.names.idOf('host', folder) : source.host_id;
-    return { id: source.id, component_id: component, host_id: host };
   }
 }

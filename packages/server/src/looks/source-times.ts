@@ -1,32 +1,34 @@
 import {
-  FEWEST_PAIRS,
-  pairsOf,
-  readInOrder,
-  zoneClock,
-  zoneOf,
-  zoneOfDate,
-  zonesAmong,
-  type DateOrder,
+  likelyZones,
+  ordersAmong,
+  wallClock,
+  yearsAmong,
+  zonesFor,
+  type BetterTimes,
   type FirstMention,
   type ReadingHints,
+  type TimedSource,
 } from '@fadenweg/core/reading';
 import type { Database } from '../database/connect.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
-const DAY = 86_400_000_000;
-/** Sources that end further apart are of different years. */
-const APART = 0.6 * 365 * DAY;
-const ORDERS: readonly DateOrder[] = ['day-first', 'month-first', 'year-first'];
 /** So many mentions are compared at most, about. */
 const ENOUGH = 100_000;
 const MOST_SOURCES = 500;
 
-type Own = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment' | 'host_id'>;
-export interface BetterTimes {
-  id: number;
-  zone?: string;
-  hints?: ReadingHints;
-}
+type Row = Pick<SourceRow, 'id' | 'import_id' | 'zone' | 'zone_by' | 'hints' | 'first_at' | 'last_at' | 'environment' | 'host_id'>;
+type Own = TimedSource & { host: number };
+const timed = (row: Row): Own => ({
+  id: row.id,
+  importId: row.import_id,
+  environment: row.environment,
+  zone: row.zone,
+  zoneBy: row.zone_by,
+  hints: row.hints,
+  first: row.first_at!,
+  last: row.last_at!,
+  host: row.host_id,
+});
 
 /** Finds out, once an import is read, whose times were not read rightly: by the identifiers that sources have in common, and by their neighbours. */
 export class SourceTimes {
@@ -50,7 +52,7 @@ export class SourceTimes {
     return this.zones(await this.given(null));
   }
   /** @param environments null for all; @param first those of this import come first, where there are very many */
-  private given(environments: readonly string[] | null, first = 0): Promise<Own[]> {
+  private async given(environments: readonly string[] | null, first = 0): Promise<Own[]> {
     const query = this.db('source')
       .where({ state: 'done' })
       .whereIn('zone_by', ['given', 'guessed'])
@@ -62,7 +64,7 @@ export class SourceTimes {
       .limit(MOST_SOURCES)
       .select('id', 'import_id', 'zone', 'zone_by', 'hints', 'first_at', 'last_at', 'environment', 'host_id');
     if (environments) void query.whereIn('environment', [...environments]);
-    return query;
+    return ((await query) as Row[]).map(timed);
   }
 
   /** A year that a source does not state is that of its neighbours, where the file's date led elsewhere. */
@@ -76,51 +78,27 @@ export class SourceTimes {
       .groupBy('environment', 'import_id')
       .select('environment', 'import_id')
       .max({ end: 'last_at' })) as { environment: string; import_id: number; end: number }[];
-    // what came with it is nearer to it than what else there is
-    const endFor = (source: Own): number | undefined => {
-      const beside = rows.find((row) => row.import_id === source.import_id && row.environment === source.environment);
-      const all = rows.filter((row) => row.environment === source.environment).map((row) => row.end);
-      return beside?.end ?? (all.length > 0 ? Math.max(...all) : undefined);
-    };
-    // once: where it still ends in another year then, it does so by what it says itself
-    const isNew = ({ hints: { yearBy } }: Own, end: number): boolean => yearBy === undefined || Math.abs(yearBy - end) > APART;
-    return lacking.flatMap((source) => {
-      const end = endFor(source);
-      if (end === undefined || !isNew(source, end) || Math.abs(source.last_at! - end) <= APART) return [];
-      return [{ id: source.id, hints: { ...source.hints, modified: end + DAY, yearBy: end } }];
-    });
+    return yearsAmong(
+      lacking,
+      rows.map(({ environment, import_id: importId, end }) => ({ environment, importId, end })),
+    );
   }
 
   /** Dates that may be read in two orders are read in the one in which they fall together with what came with them, or else with what is there. Asked once. */
   private async orders(own: readonly Own[]): Promise<BetterTimes[]> {
     const open = own.filter((source) => source.hints.orderBy === 'guessed');
     if (open.length === 0) return [];
-    const sure: Pick<Own, 'import_id' | 'environment' | 'first_at' | 'last_at'>[] = await this.db('source')
+    const sure: Row[] = await this.db('source')
       .whereIn('environment', [...new Set(open.map((source) => source.environment))])
       .where({ state: 'done' })
       .whereRaw(`coalesce(hints->>'orderBy', '') <> 'guessed' and understood > 0`)
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
       .select('import_id', 'environment', 'first_at', 'last_at');
-    return open.flatMap((source) => {
-      const all = sure.filter((one) => one.environment === source.environment);
-      const beside = all.filter((one) => one.import_id === source.import_id);
-      const others = beside.length > 0 ? beside : all;
-      const read = source.hints.dateOrder ?? 'day-first';
-      const overlaps = (order: DateOrder): boolean => {
-        const [from, to] = [source.first_at!, source.last_at!].map((at) => readInOrder(at, read, order)).sort((a, b) => a - b);
-        return others.some((one) => from! <= one.last_at! + DAY && to! >= one.first_at! - DAY);
-      };
-      if (others.length === 0 || overlaps(read)) return [];
-      const better = ORDERS.filter((order) => order !== read && overlaps(order));
-      return better.length === 1 ? [{ id: source.id, hints: { ...source.hints, dateOrder: better[0]!, orderBy: 'neighbours' as const } }] : [];
-    });
+    return ordersAmong(open, sure.map(timed));
   }
 
-  /**
-   * A zone that a source does not state is one in which its identifiers fall together with those of sources that state theirs; else that in which it ends with its file; else,
-   * where others without a zone name the same at other hours, one that is named, if that explains it in one way alone.
-   */
+  /** Zones that sources do not state, environment by environment. */
   private async zones(own: readonly Own[]): Promise<BetterTimes[]> {
     const lacking = own.filter((source) => source.hints.lacksZone);
     const found: BetterTimes[] = [];
@@ -129,25 +107,8 @@ export class SourceTimes {
     return found;
   }
   private async zonesOf(lacking: readonly Own[]): Promise<BetterTimes[]> {
-    const asked = new Map(lacking.map((source) => [source.id, source]));
-    const mentions = await this.mentions(lacking);
-    const likely = await this.likely(lacking);
-    const found = new Map<number, string>();
-    const open: Own[] = [];
-    const sure = pairsOf(mentions, (source) => asked.has(source));
-    for (const source of lacking) {
-      const pairs = sure.get(source.id) ?? [];
-      const zone = zoneOf(pairs, source.zone, likely(source));
-      // what was guessed gives way to what more pairs say, and to nothing else: without new evidence it stays
-      const byDate = zone === null && pairs.length < FEWEST_PAIRS && source.zone_by === 'given';
-      const dated = byDate ? zoneOfDate(local(source.last_at!, source.zone), source.hints.modified, source.zone, likely(source)) : null;
-      if (zone ?? dated) found.set(source.id, (zone ?? dated)!);
-      else if (byDate) open.push(source);
-    }
-    const zones = new Map(lacking.map(({ id, zone }) => [id, found.get(id) ?? zone]));
-    const left = open.map((source) => ({ id: source.id, zone: source.zone, likely: likely(source) }));
-    for (const [id, zone] of zonesAmong(left, mentions, zones)) found.set(id, zone);
-    return [...found].map(([id, zone]) => ({ id, zone }));
+    const [mentions, likely] = [await this.mentions(lacking), await this.likely(lacking)];
+    return zonesFor(lacking, mentions, (source) => likely((source as Own).host));
   }
 
   /** What sources name first, in order of the key; those whose zone is in question by their wall clock. */
@@ -171,26 +132,18 @@ export class SourceTimes {
         where s.source_id = any(?) and mod(s.key, ?) = 0 group by 1, 2 order by 1`,
       [ids, every],
     );
-    return rows.map(({ key, source, at }) => ({ key, source, at: zones.has(source) ? local(at, zones.get(source)!) : at }));
+    return rows.map(({ key, source, at }) => ({ key, source, at: zones.has(source) ? wallClock(at, zones.get(source)!) : at }));
   }
 
-  /** Zones that a source may be in: those that are named on its machine, then in its environment, then those in which others are read. */
-  private async likely(lacking: readonly Own[]): Promise<(source: Own) => string[]> {
-    const rows: { host_id: number; zone: string; zone_by: string; hints: ReadingHints }[] = await this.db('source')
+  /** Zones that a source of a host may be in. */
+  private async likely(lacking: readonly Own[]): Promise<(host: number) => string[]> {
+    const rows: { host_id: number; zone: string; zone_by: SourceRow['zone_by']; hints: ReadingHints }[] = await this.db('source')
       .where({ environment: lacking[0]!.environment, state: 'done' })
       .orderBy('id', 'desc')
       .limit(MOST_SOURCES)
       .select('host_id', 'zone', 'zone_by', 'hints');
-    const named = ({ hints, zone, zone_by }: (typeof rows)[number]): string[] => [
-      ...(hints.regions ?? []),
-      ...(zone !== 'UTC' && (zone_by === 'set' || hints.lacksZone) && !zone.startsWith('Etc/') ? [zone] : []),
-    ];
+    const beside = rows.map(({ host_id: host, zone_by: zoneBy, ...rest }) => ({ host, zoneBy, ...rest }));
     const own = new Intl.DateTimeFormat().resolvedOptions().timeZone;
-    return (source) => {
-      const machine = rows.filter(({ host_id }) => host_id === source.host_id);
-      return [...new Set([...machine.flatMap(named), ...rows.flatMap(named), 'UTC', own])];
-    };
+    return (host) => likelyZones(host, beside, own);
   }
 }
-/** The wall clock as it is written. */
-const local = (at: number, zone: string): number => at + zoneClock(zone).offsetAt(Math.floor(at / 1000)) * 1000;

@@ -13,7 +13,7 @@ import type {
   StrandSummary,
 } from '@fadenweg/api';
 import { EVERYWHERE } from '@fadenweg/core/coverage';
-import { firstLine, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
+import { firstLine, flowOf, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
 import { arranged, excerptOf, pathOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import { tellingParts } from '@fadenweg/core/shapes';
 import { storyOf } from '@fadenweg/core/story';
@@ -26,7 +26,6 @@ import type { Cursor } from '../evidence/records.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
-import { flowOf } from '../weaving/judge.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import { lookUpsTogether } from './look-ups-together.ts';

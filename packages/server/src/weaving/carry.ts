@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import { carryOver, NAMELESS, STRANGE } from '@fadenweg/core/stitching';
+import { carriedRecords, type OwnerAt } from '@fadenweg/core/stitching';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
 import { lockSources, transactionOn } from '../database/transaction.ts';
@@ -7,8 +7,6 @@ import { copyOut } from '../database/copy-out.ts';
 
 /** Records of one source that are looked at together; longer ones are looked at piece by piece. */
 const PIECE = 400_000;
-/** The strand's founder that a record belongs to by its home and time, NaN for none. */
-export type OwnerAt = (home: number, at: number) => number;
 
 /** Records of the sources that are looked at in one go: what is known of them is kept meanwhile. */
 const MOST = 4_000_000;
@@ -103,12 +101,11 @@ async function known(client: pg.Client, ids: string): Promise<Map<number, Carrie
 /** Records with a lane of one source, in the order in which they stand there. */
 class Piece {
   sourceId = NaN;
-  private readonly at: number[] = [];
+  readonly at: number[] = [];
   private readonly id: number[] = [];
-  private readonly home: number[] = [];
-  private readonly lane: number[] = [];
-  private readonly shape: number[] = [];
-  private nameless = 0;
+  readonly home: number[] = [];
+  readonly lane: number[] = [];
+  readonly shape: number[] = [];
 
   get length(): number {
     return this.at.length;
@@ -119,29 +116,10 @@ class Piece {
     this.home.push(home);
     this.lane.push(lane);
     this.shape.push(shape);
-    if (Number.isNaN(home)) this.nameless++;
   }
   carried(ownerAt: OwnerAt): Carried[] {
-    const { length } = this;
-    if (this.nameless === 0 || this.nameless === length) return [];
-    const numbers = new Map<number, number>();
-    const strand = Int32Array.from(this.home, (home, i) => {
-      if (Number.isNaN(home)) return NAMELESS;
-      const owner = ownerAt(home, this.at[i]!);
-      if (Number.isNaN(owner)) return STRANGE;
-      let number = numbers.get(owner);
-      if (number === undefined) numbers.set(owner, (number = numbers.size));
-      return number;
-    });
-    const found = carryOver({
-      lane: Int32Array.from(this.lane),
-      at: Float64Array.from(this.at),
-      strand,
-      shape: Float64Array.from(this.shape),
-      length,
-    });
     const result: Carried[] = [];
-    found.forEach((from, i) => {
+    carriedRecords(this, ownerAt).forEach((from, i) => {
       if (from >= 0) result.push({ at: this.at[i]!, id: this.id[i]!, sourceId: this.sourceId, home: this.home[from]! });
     });
     return result;

@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import { EVERYWHERE, type Reach } from '@fadenweg/core/coverage';
-import { headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
+import { flowOf, headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
 import { arranged, pathOf, spentOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import type { Graph } from '@fadenweg/core/stitching';
 import type { Usual } from '@fadenweg/core/usual';
@@ -33,13 +33,6 @@ export interface JudgeContext extends GatherContext {
   /** Of a source. */
   environment(sourceId: number): string;
 }
-
-/** The flow that a founding identifier stands for: of several that fit, the one that asks for the longest beginning. */
-export const flowOf = (flows: readonly FlowRules[], kind: string, value: string): FlowRules | null =>
-  flows.reduce<FlowRules | null>(
-    (best, flow) => (flow.kind === kind && value.startsWith(flow.prefix) && (best === null || flow.prefix.length > best.prefix.length) ? flow : best),
-    null,
-  );
 
 /**
  * Works out path, outcome and first finding of strands anew and stores them.

@@ -1,17 +1,10 @@
 import type pg from 'pg';
-import { EVERYWHERE } from '@fadenweg/core/coverage';
-import { judgeStrand, type FlowRules } from '@fadenweg/core/findings';
+import { flowOf, type FlowRules } from '@fadenweg/core/findings';
 import { arranged, pathOf } from '@fadenweg/core/path';
 import type { Graph } from '@fadenweg/core/stitching';
-import { FEWEST_LEGS, learnUsual, type FlowUsual, type Lesson } from '@fadenweg/core/usual';
+import { ChosenLessons, learnUsual, lessonOf, type FlowUsual, type Lesson } from '@fadenweg/core/usual';
 import { copyOut } from '../database/copy-out.ts';
 import { gather, type GatherContext } from './gather.ts';
-import { flowOf } from './judge.ts';
-
-/** Strands of each flow from which the usual is learned. */
-const LESSONS = 600;
-/** Longer ones are no help. */
-const MOST_RECORDS = 2000;
 
 export interface LearnContext extends GatherContext {
   graph: Graph;
@@ -28,11 +21,10 @@ export interface LearnContext extends GatherContext {
  * @returns by flow; null for those of which there are too few
  */
 export async function learn(client: pg.Client, context: LearnContext): Promise<Map<string, FlowUsual | null>> {
-  const byFlow = new Map<string, number[]>(context.flows.map((flow) => [flow.name, []]));
-  const flowOfFounder = new Map<number, FlowRules>();
   const kinds = (await client.query<{ id: number }>('select id from identifier_kind where name = any($1)', [context.flows.map((flow) => flow.kind)]))
     .rows;
   if (kinds.length === 0) return new Map();
+  const lessonsOf = new ChosenLessons();
   await copyOut(
     client,
     `select distinct on (s.key) s.key, s.kind_id, s.value from sighting s
@@ -40,28 +32,18 @@ export async function learn(client: pg.Client, context: LearnContext): Promise<M
     (row) => {
       const key = row.big();
       const flow = flowOf(context.flows, context.kindName(row.small()), row.text());
-      const own = flow && byFlow.get(flow.name)!;
-      if (!own || own.length >= LESSONS) return;
-      own.push(key);
-      flowOfFounder.set(key, flow);
+      if (flow) lessonsOf.note(key, flow);
     },
   );
-  const founders = [...byFlow.values()].filter((own) => own.length >= FEWEST_LEGS).flat();
+  const chosen = lessonsOf.chosen();
   const lessons = new Map<string, Lesson[]>();
-  await gather(client, { founders, from: -Infinity, to: Infinity }, context, ({ founder, records: gathered, total }) => {
-    if (total > MOST_RECORDS) return;
-    const flow = flowOfFounder.get(founder)!;
+  await gather(client, { founders: [...chosen.keys()], from: -Infinity, to: Infinity }, context, ({ founder, records: gathered, total }) => {
+    const flow = chosen.get(founder)!;
     const { records } = arranged(gathered);
-    const path = pathOf(records, context.graph.isLink);
-    const leg = path.legs[0]!.records.map((index) => records[index]!);
+    const lesson = lessonOf(records, pathOf(records, context.graph.isLink), flow, context.evidenceEnd, total);
     const own = lessons.get(flow.name) ?? [];
     lessons.set(flow.name, own);
-    own.push({
-      records: leg,
-      outcome: judgeStrand({ records, path, flow, evidenceEnd: context.evidenceEnd, usual: null, reach: EVERYWHERE, twin: null }).legs[0]!,
-      later: path.legs.slice(1).map((one) => records[one.records[0]!]!),
-      until: context.evidenceEnd,
-    });
+    if (lesson) own.push(lesson);
   });
-  return new Map([...byFlow.keys()].map((name) => [name, learnUsual(name, lessons.get(name) ?? [], context.zone)]));
+  return new Map(context.flows.map(({ name }) => [name, learnUsual(name, lessons.get(name) ?? [], context.zone)]));
 }

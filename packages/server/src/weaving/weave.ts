@@ -1,5 +1,16 @@
 import type pg from 'pg';
-import { Graph, LeaseList, NO_LEASES, overJoining, ownership, type GraphKind, type Leases, type OverJoining } from '@fadenweg/core/stitching';
+import {
+  Graph,
+  LeaseList,
+  NO_LEASES,
+  overJoining,
+  ownerAtOf,
+  ownership,
+  strandOf,
+  type GraphKind,
+  type Leases,
+  type OverJoining,
+} from '@fadenweg/core/stitching';
 import { ALWAYS } from '../evidence/identifiers.ts';
 import { carry, type ToCarry } from './carry.ts';
 import { copyOut } from '../database/copy-out.ts';
@@ -7,7 +18,6 @@ import { judge } from './judge.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
 import { WeaverNames } from './names.ts';
-import { ownerAtOf, strandOf } from './owner-at.ts';
 import { MOST_RECALLED, Recall, type TakeRecalled } from './recall.ts';
 import { MOST_OF_A_SLICE, slicesOf } from './slices.ts';
 import type { Spent } from './spent.ts';

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { resolve } from 'node:path';
-import { familyOf } from '../../evidence/naming.ts';
+import { familyOf } from '@fadenweg/core/reading';
 import type { FollowRepository, FollowRow } from './follows.ts';
 import type { SourceRepository } from '../../evidence/sources.ts';
 import type { ImportService } from '../import-service.ts';

@@ -1,6 +1,6 @@
 import { readdir, stat } from 'node:fs/promises';
 import { basename, dirname, join, relative } from 'node:path';
-import { familyOf } from '../../evidence/naming.ts';
+import { familyOf } from '@fadenweg/core/reading';
 import { keyOf } from './growing-file.ts';
 
 /** More files are not followed. */

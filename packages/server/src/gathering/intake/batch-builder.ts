@@ -1,18 +1,14 @@
-import { Finder, type Mention } from '@fadenweg/core/identifiers';
-import { MARK, Marker } from '@fadenweg/core/path';
-import { clearDraft, emptyDraft, frame, openReader, sampleOf, type Draft, type Frame, type Place, type RecordReader } from '@fadenweg/core/reading';
-import { measuresOf, traitsOf, withMeasures, withoutNames, shapeHash, shapeText } from '@fadenweg/core/shapes';
-import { HomeChooser, LaneFinder } from '@fadenweg/core/stitching';
+import type { Mention } from '@fadenweg/core/identifiers';
+import type { Draft, Frame, Place, RecordReader } from '@fadenweg/core/reading';
+import { RecordMaker, type Made } from '@fadenweg/core/records';
+import { shapeText } from '@fadenweg/core/shapes';
 import { FLAG, recordId } from '../../evidence/record-id.ts';
 import { COLUMNS } from '../../evidence/record-layout.ts';
 import { writeJudged } from '../../evidence/judged-record.ts';
 import type { Batch, Declarations } from '../../evidence/batch.ts';
 import type { NameLists, ReadingJob } from './messages.ts';
-import { Clocks } from './clocks.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 import { Mentions } from './mentions.ts';
-import { LastingSample } from './lasting-sample.ts';
-import { TableRows } from './table-rows.ts';
 import { OwnNames } from './own-names.ts';
 import { Speakers } from './speakers.ts';
 import { SignCollector } from './sign-collector.ts';
@@ -26,28 +22,13 @@ const [LEAST_ROOM, MOST_ROOM] = [1 << 14, 1 << 21];
 const LONGEST_ATTRIBUTES = 65_536;
 /** Ten thousand days. */
 const LONGEST_TOOK = 8.64e14;
-const SECOND = 1_000_000;
-/** A time that tells more than whole seconds: a fraction, or milliseconds since 1970. */
-const FINER = /[.,]\d|^\d{13,}$/;
 const MINUTE = 60_000_000;
 const MINUTES_OF_DAY = 1440;
-/** Times outside of this are a misreading: 1990 to 2100. */
-const EARLIEST = 631_152_000_000_000;
-const LATEST = 4_102_444_800_000_000;
-
 /** Turns the frames of one source into batches of rows. One for each source that is read. */
 export class BatchBuilder {
-  readonly reader: RecordReader;
-  private readonly finder: Finder;
-  private readonly chooser: HomeChooser;
-  private readonly marker: Marker;
-  private readonly lanes = new LaneFinder();
+  private readonly maker: RecordMaker;
   private readonly signs = new SignCollector();
-  private readonly draft: Draft = emptyDraft();
   private readonly knownShapes = new Set<number>();
-  private lastAt: number;
-  /** A record was placed. */
-  private begun: boolean;
   private readonly fieldNames = new Map<string, string>();
   private records: CopyRows;
   private glimpses: CopyRows;
@@ -67,74 +48,39 @@ export class BatchBuilder {
   private readonly keys: number[] = [];
   private readonly components: OwnNames;
   private readonly hosts: OwnNames;
-  private readonly clocks: Clocks;
   private readonly speakers = new Speakers();
-  private readonly lasting: LastingSample;
-  private readonly table: TableRows | null;
 
-  /** @param start the source's first text, by which its layout is learned */
+  /** @param start the source's first text, by which its layout is learned; @param whole that is all of it */
   constructor(
     private readonly job: ReadingJob,
     declarations: Declarations,
-    private readonly start: string,
-    private readonly whole: boolean,
+    start: string,
+    whole: boolean,
   ) {
-    this.reader = openReader(job.format, sampleOf(job.path, start, whole), {
-      ...job.hints,
-      zone: job.zone,
-      ...(job.state ? { anchor: job.state.lastAt, memory: job.state.memory } : {}),
-    });
+    this.maker = new RecordMaker(job, declarations, start, whole);
     this.room = 8 * Math.ceil(Math.min(MOST_ROOM, Math.max(LEAST_ROOM, job.size)) / 8);
     this.records = new CopyRows(this.room, this.fieldNames);
     this.glimpses = new CopyRows(this.room / 2);
     this.mentions = new Mentions(declarations, this.room / 8);
-    this.finder = finderOf(declarations.kinds);
-    this.chooser = new HomeChooser(declarations.kinds, job.state?.homeCounts);
-    this.marker = new Marker(declarations.rules);
-    this.lastAt = job.state?.lastAt ?? job.hints.modified;
-    this.begun = job.state !== null;
     this.components = new OwnNames(job.componentId);
     this.hosts = new OwnNames(job.hostId);
-    this.clocks = new Clocks(declarations.clocks);
-    this.lasting = new LastingSample(job.state?.lasting);
-    this.table = job.format === 'table' && job.hints.snapshots === undefined ? new TableRows(job.state?.snapshots) : null;
+  }
+  get reader(): RecordReader {
+    return this.maker.reader;
   }
 
   add(frame: Frame): void {
-    const { draft, job } = this;
-    clearDraft(draft);
-    if (frame.cut) draft.message = frame.text;
-    else this.reader.read(frame.text, draft);
-    // blank lines before the first record belong to none
-    if (draft.framing || (draft.message.length < 20 && !draft.understood && frame.text.trim() === '')) return;
-    if (draft.at >= EARLIEST && draft.at < LATEST) {
-      this.lastAt = draft.at;
-      this.begun = true;
-    } else {
-      // it stands between its neighbours: before the first that tells a time, where it begins the source
-      if (!this.begun) this.lastAt = this.firstTold() ?? this.lastAt;
-      this.begun = true;
-      draft.at = this.lastAt;
-      draft.understood = false;
-    }
+    const { job } = this;
+    const made = this.maker.make(frame);
+    if (!made) return;
+    const { draft, at, mentions, home, shape } = made;
     const id = recordId(job.sourceId, frame.byteFrom);
-    if (!job.ownComponents) draft.component = '';
-    if (!job.ownHosts) draft.host = '';
     this.speakers.note(draft.component, draft.host);
-    const shift = this.clocks.shift(draft.host || job.host, draft.component || job.component, draft.at);
-    draft.at += shift;
-    const { at } = draft;
-    const mentions = frame.text.length > 1_000_000 ? [] : this.finder.find(frame.text, draft.fields, draft.host === '' ? job.host : draft.host);
-    // a state that was seen names what was under way, and is no event of it
-    const home = job.hints.snapshots ? -1 : this.chooser.choose(mentions);
     if (!job.hints.snapshots) this.mentions.note(mentions, home, at, id);
-    this.table?.note(draft);
     this.signs.note(draft, draft.component || job.component, draft.host || job.host, id, home < 0);
-    const varying = withoutNames(draft.message, mentions);
-    const shape = shapeHash(varying);
     if (!this.knownShapes.has(shape)) {
       this.knownShapes.add(shape);
-      this.shapes.push({ id: shape, text: shapeText(varying) });
+      this.shapes.push({ id: shape, text: shapeText(made.varying) });
     }
     const minute = Math.floor(at / MINUTE);
     if (minute !== this.minute) this.turn(minute);
@@ -143,22 +89,7 @@ export class BatchBuilder {
     if (draft.understood) this.understood++;
     if (at < this.firstAt) this.firstAt = at;
     if (at > this.latestAt) this.latestAt = at;
-    this.row(frame, draft, mentions, home < 0 ? null : mentions[home]!.key, id, shape, shift);
-  }
-
-  /** The first time that the source's beginning tells, null where it tells none. */
-  private firstTold(): number | null {
-    const { job, start, whole } = this;
-    const reader = openReader(job.format, sampleOf(job.path, start, whole), { ...job.hints, zone: job.zone });
-    const draft = emptyDraft();
-    let first: number | null = null;
-    frame(Buffer.from(start), { byte: 0, line: 1 }, 'utf-8', reader, true, ({ text, cut }) => {
-      if (first !== null || cut) return;
-      clearDraft(draft);
-      reader.read(text, draft);
-      if (draft.understood && draft.at >= EARLIEST && draft.at < LATEST) first = draft.at;
-    });
-    return first;
+    this.row(frame, made, home < 0 ? null : mentions[home]!.key, id);
   }
 
   /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
@@ -174,7 +105,7 @@ export class BatchBuilder {
     if (!Number.isNaN(minute)) this.days.add(Math.floor(minute / MINUTES_OF_DAY));
   }
 
-  private row(frame: Frame, draft: Draft, mentions: readonly Mention[], home: number | null, id: number, shape: number, shift: number): void {
+  private row(frame: Frame, { draft, mentions, shape, shift, marks, lane, traits }: Made, home: number | null, id: number): void {
     const { records, job } = this;
     const shortened = draft.message.length > LONGEST_MESSAGE;
     records.begin(COLUMNS.length);
@@ -186,12 +117,6 @@ export class BatchBuilder {
     this.components.write(records, draft.component);
     this.hosts.write(records, draft.host);
     records.small(draft.level);
-    const coarse = (draft.at - shift) % SECOND === 0 && !FINER.test(draft.timeText);
-    const marks =
-      this.marker.marks(draft, draft.component === '' ? job.component : draft.component, shape) |
-      (coarse ? MARK.coarse : 0) |
-      (draft.took > 0 && (draft.begins || job.hints.standsAt === 'begin') ? MARK.begins : 0);
-    if (draft.took > 0 && !draft.begins && job.hints.standsAt === undefined) this.lasting.note(draft.at - shift, draft.took, coarse, mentions);
     records.small(marks);
     records.small((draft.understood ? FLAG.understood : 0) | (frame.cut ? FLAG.cut : 0) | (shortened ? FLAG.shortened : 0));
     if (draft.took >= 0) records.big(Math.min(draft.took, LONGEST_TOOK));
@@ -203,23 +128,25 @@ export class BatchBuilder {
     records.text(draft.timeText);
     records.text(shortened ? draft.message.slice(0, LONGEST_MESSAGE) : draft.message);
     records.object(bounded(draft.fields));
-    if (mentions.length === 0) records.nothing();
-    else {
-      this.keys.length = 0;
-      for (const { key } of mentions) this.keys.push(key);
-      records.bigs(this.keys);
-    }
-    const lane = job.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
+    this.keysOf(mentions);
     if (lane === null) records.nothing();
     else records.int(lane);
     if (shift === 0) records.nothing();
     else records.big(shift);
-    const traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));
     if (traits === '') records.nothing();
     else records.text(traits);
     if (home !== null) this.glimpse(draft, home, id, marks, shape, traits);
   }
 
+  private keysOf(mentions: readonly Mention[]): void {
+    if (mentions.length === 0) {
+      this.records.nothing();
+      return;
+    }
+    this.keys.length = 0;
+    for (const { key } of mentions) this.keys.push(key);
+    this.records.bigs(this.keys);
+  }
   private glimpse(draft: Draft, home: number, id: number, marks: number, shape: number, traits: string): void {
     const { glimpses } = this;
     this.places.push(home, draft.at, id, glimpses.length + ROW_HEAD);
@@ -263,12 +190,8 @@ export class BatchBuilder {
       firstAt: this.firstAt,
       lastAt: this.latestAt,
       state: {
-        homeCounts: this.chooser.state(),
-        lastAt: this.lastAt,
+        ...this.maker.state(last),
         inside: next.inside === true,
-        memory: this.reader.save?.(),
-        lasting: this.lasting.taken,
-        snapshots: this.table?.told(last),
       },
       days: [...this.days],
       records: this.records.finish(),
@@ -290,14 +213,6 @@ export class BatchBuilder {
     this.shapes = [];
     return batch;
   }
-}
-
-/** The finder of the source before, where the same kinds are declared: it knows its patterns and the names of fields. */
-let kept: { kinds: string; finder: Finder } | null = null;
-function finderOf(kinds: Declarations['kinds']): Finder {
-  const text = JSON.stringify(kinds);
-  if (kept?.kinds !== text) kept = { kinds: text, finder: new Finder(kinds) };
-  return kept.finder;
 }
 
 /** Fields that fit into a row: of very many or very long ones, the beginnings. */

@@ -1,8 +1,5 @@
+import { LONGEST_NAME, MOST_NAMES } from '@fadenweg/core/records';
 import type { CopyRows } from '../../database/copy-rows.ts';
-
-/** Most names that the records of one source give; what comes on top counts as the source's own. */
-const MOST = 500;
-const LONGEST = 80;
 
 /** Numbers of the names that records give to their component or host. A name that is not known yet is filled in before the rows leave. */
 export class OwnNames {
@@ -25,7 +22,7 @@ export class OwnNames {
     }
     let places = this.waiting.get(name);
     if (!places) {
-      if (name.length > LONGEST || this.ids.size + this.waiting.size >= MOST) {
+      if (name.length > LONGEST_NAME || this.ids.size + this.waiting.size >= MOST_NAMES) {
         rows.small(this.fallback);
         return;
       }

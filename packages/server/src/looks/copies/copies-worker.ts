@@ -1,9 +1,9 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type pg from 'pg';
-import { copiesAmong, type CopyFound } from '@fadenweg/core/copies';
+import { findCopies, type ComparedSource } from '@fadenweg/core/copies';
 import { ownClient } from '../../database/own-client.ts';
 import { moveCopies, type Moved } from './moving.ts';
-import { Sampler, type SampledSource } from './sampling.ts';
+import { StoredEvidence } from './stored-evidence.ts';
 import type { Names } from './told.ts';
 
 /** Sources of an environment that are compared with each other, the latest. */
@@ -16,11 +16,9 @@ export interface CopiesAnswer extends Moved {
   /** Sources that are shown for others and turn out to be copies themselves: with these they are read again, and compared anew. */
   again: number[];
 }
-interface Own extends SampledSource {
-  environment: string;
+interface Own extends ComparedSource {
+  component_id: number;
   apart: boolean;
-  /** More was read of it since it was compared. */
-  grown: boolean;
   of_id: number | null;
   until_at: number | null;
   part: boolean | null;
@@ -52,14 +50,14 @@ async function namesOf(on: pg.Client): Promise<Names> {
 
 async function compare(environment: string, names: Names, answer: CopiesAnswer): Promise<void> {
   const { rows } = await client.query<Own & { done_bytes: number }>(
-    `select s.id, s.path, s.family, s.environment, s.component_id, s.first_at, s.last_at, s.done_bytes, s.apart, s.compared_bytes <> s.done_bytes as grown, c.of_id, c.until_at, c.part
+    `select s.id, s.path, s.family, s.component_id, s.first_at as first, s.last_at as last, s.done_bytes, s.apart, s.compared_bytes <> s.done_bytes as grown, c.of_id, c.until_at, c.part
        from source s left join copy_of c on c.source_id = s.id where s.environment = $1 and s.state = 'done' and s.records > 0 order by s.id desc limit $2`,
     [environment, MOST_SOURCES],
   );
   const known = rows.filter((one) => one.of_id !== null);
   // whoever says that it is a copy of none does not want others to be copies of it either
   const free = rows.filter((one) => one.of_id === null && !one.apart);
-  const found = await among(free, names);
+  const found = await findCopies(free, new StoredEvidence(client, new Map(free.map((one) => [one.id, one.component_id])), names));
   const shown = new Set(known.map((one) => one.of_id));
   const late = new Set([...found.keys()].filter((id) => shown.has(id)));
   for (const id of late) answer.again.push(id, found.get(id)!.of, ...known.filter((one) => one.of_id === id).map((one) => one.id));
@@ -75,7 +73,7 @@ async function compare(environment: string, names: Names, answer: CopiesAnswer):
     for (const one of tied) answer.tied.push(one);
   };
   const again = new Set(answer.again);
-  for (const { id, first_at: first } of free) {
+  for (const { id, first } of free) {
     const copy = found.get(id);
     if (copy && !again.has(id) && !again.has(copy.of)) await move(id, copy.of, copy.part, first);
   }
@@ -85,26 +83,4 @@ async function compare(environment: string, names: Names, answer: CopiesAnswer):
     rows.map((one) => one.id),
     rows.map((one) => one.done_bytes),
   ]);
-}
-
-async function among(free: readonly Own[], names: Names): Promise<Map<number, CopyFound>> {
-  const overlap = (a: Own, b: Own): boolean => a.first_at <= b.last_at + 1_000_000 && b.first_at <= a.last_at + 1_000_000;
-  const sampler = new Sampler(client, free, names);
-  const told = new Map<number, Map<number, 'yes' | 'if-mutual'>>();
-  const compared = new Set<Own>();
-  for (const one of free) {
-    const others = free.filter((other) => other.family !== one.family && (one.grown || other.grown) && overlap(one, other));
-    if (others.length === 0) continue;
-    told.set(one.id, await sampler.within(one, others));
-    compared.add(one);
-    for (const other of others) compared.add(other);
-  }
-  const counts = (id: number, other: number, how: 'yes' | 'if-mutual'): boolean => how === 'yes' || (told.get(other)?.has(id) ?? false);
-  const within = new Map(
-    [...told].map(([id, others]) => [id, new Set([...others].flatMap(([other, how]) => (counts(id, other, how) ? [other] : [])))]),
-  );
-  return copiesAmong(
-    [...compared].map((one) => sampler.teller(one)),
-    within,
-  );
 }

@@ -1,4 +1,4 @@
-import { wordsOf, type Told } from '@fadenweg/core/copies';
+import { toldOf as toldOfRecord, type Told } from '@fadenweg/core/copies';
 import type { RecordRow } from '../../evidence/record-layout.ts';
 
 /** Columns by which copies are told. */
@@ -11,21 +11,16 @@ export interface Names {
   component(id: number): string;
   host(id: number): string;
 }
-/** Most text of a record that is compared. */
-const MOST = 20_000;
 
 /** A row as copies are told by: when its source wrote it, in no corrected time. */
-export function toldOf(row: CopyRow, names: Names, sourceComponent: number): Told {
-  const fields = row.attributes ?? {};
-  const message = row.message.slice(0, MOST);
-  return {
+export const toldOf = (row: CopyRow, names: Names, sourceComponent: number): Told =>
+  toldOfRecord({
     at: row.at - (row.shifted ?? 0),
-    words: wordsOf([message, row.logger, ...Object.values(fields).map((value) => String(value).slice(0, MOST))]),
-    said: wordsOf([message]),
-    fields,
+    message: row.message,
+    logger: row.logger,
+    fields: row.attributes ?? {},
     host: names.host(row.host_id),
     component: names.component(row.component_id),
     named: row.component_id !== sourceComponent,
-  };
-}
+  });
 export const byTime = (a: { told: Told }, b: { told: Told }): number => a.told.at - b.told.at;

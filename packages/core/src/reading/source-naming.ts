@@ -1,4 +1,4 @@
-import { standsAlone } from '@fadenweg/core/reading';
+import { standsAlone } from './file-names.ts';
 
 const PACKED = /\.(?:gz|tgz|zip|bz2|xz|zst)$/i;
 const ARCHIVE = /\.(?:tar|tgz|zip)(?:\.\w{2,3})?$/i;

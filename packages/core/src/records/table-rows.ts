@@ -1,4 +1,5 @@
-import { areSnapshots, ENOUGH_ROWS, type Draft, type TableRow } from '@fadenweg/core/reading';
+import { areSnapshots, ENOUGH_ROWS, type TableRow } from '../reading/snapshots.ts';
+import type { Draft } from '../reading/types.ts';
 
 /** The first rows of a table, by which is told whether they are states that were seen at an instant. */
 export class TableRows {

@@ -1,13 +1,14 @@
-import { shiftAt, type ClockSpan } from '@fadenweg/core/clocks';
-import type { Duration, Microseconds } from '@fadenweg/core/units';
-import type { Declarations } from '../../evidence/batch.ts';
+import { shiftAt } from '../clocks/shift.ts';
+import type { ClockSpan } from '../clocks/types.ts';
+import type { Duration, Microseconds } from '../units.ts';
+import type { AmissClock } from './types.ts';
 
 /** Clocks that are amiss, looked up record by record: the host's own, or the component's where no host is known. */
-export class Clocks {
+export class ClockTable {
   private readonly byHost = new Map<string, ClockSpan[]>();
   private readonly byComponent = new Map<string, ClockSpan[]>();
 
-  constructor(clocks: Declarations['clocks']) {
+  constructor(clocks: readonly AmissClock[]) {
     for (const { host, component, spans } of clocks) {
       if (host === '') this.byComponent.set(component, spans);
       else this.byHost.set(host, spans);

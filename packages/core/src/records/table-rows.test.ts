@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { emptyDraft, ENOUGH_ROWS } from '@fadenweg/core/reading';
+import { emptyDraft, ENOUGH_ROWS } from '../reading/index.ts';
 import { TableRows } from './table-rows.ts';
 
 /** Two shelves, seen every two seconds. */

@@ -1,5 +1,5 @@
-import type { Mention } from '@fadenweg/core/identifiers';
-import type { LastingRecord } from '../../evidence/batch.ts';
+import type { Mention } from '../identifiers/types.ts';
+import type { LastingRecord } from './types.ts';
 
 /** So many are kept of a source, those that took longest: what lies within them is told apart best. */
 const MOST = 48;

@@ -1,7 +1,14 @@
-import type { Graph, Leases } from '@fadenweg/core/stitching';
-import type { OwnerAt } from './carry.ts';
+import type { Graph } from './graph.ts';
+import type { Leases } from './leases.ts';
 
-/** By its home and time, the founder's key of the strand that a record belongs to, NaN for none. */
+/** The founder's key of the strand that a record belongs to by its home and time, NaN for none. */
+export type OwnerAt = (home: number, at: number) => number;
+
+/**
+ * Who owns a record, by its home and time.
+ *
+ * @param owner founder's node by node, -1 for none; `leases` holds instead for reused keys
+ */
 export function ownerAtOf(graph: Pick<Graph, 'node' | 'keyOf'>, owner: Int32Array, leases: Leases): OwnerAt {
   return (home, at) => {
     const node = graph.node(home);

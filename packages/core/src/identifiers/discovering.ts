@@ -1,0 +1,66 @@
+import type { Fields } from '../reading/types.ts';
+import { discoverLinks, type Discovered } from './discover.ts';
+import { Finder } from './finder.ts';
+import type { SuggestRecord } from './suggest.ts';
+import { KEEP, type IdentifierKind } from './types.ts';
+
+/** Stretches of the evidence that are looked at for identifiers, and records of each. */
+const STRETCHES = 10;
+const EACH = 2500;
+/** What is found ties further values: it is looked again so often. */
+const ROUNDS = 3;
+
+/** A record, as much of it as the search for identifiers needs. */
+export interface SampledRecord {
+  component: string;
+  message: string;
+  fields: Fields;
+}
+
+/**
+ * Records of a few stretches spread over what there is: neighbours in time, so that what recurs is seen.
+ *
+ * @param low time of the first record, `high` of the last
+ * @param from gets the records from a moment on, at most so many, in order of time
+ */
+export async function sampledStretches<One extends { at: number }>(
+  low: number,
+  high: number,
+  from: (at: number, most: number) => One[] | Promise<One[]>,
+): Promise<One[]> {
+  const rows: One[] = [];
+  let reached = -Infinity;
+  for (let i = 0; i < STRETCHES; i++) {
+    const begin = Math.floor(low + ((high - low) * (i + 0.5)) / STRETCHES - (i === 0 ? (high - low) / STRETCHES / 2 : 0));
+    const found = await from(Math.max(reached, begin), EACH);
+    for (const one of found) rows.push(one);
+    if (found.length > 0) reached = found[found.length - 1]!.at + 1;
+  }
+  return rows;
+}
+
+/** The same as the search for identifiers sees them, with the values that kinds find: readers find them in all of a record's text, also where that became fields. */
+export function knownIn(records: readonly SampledRecord[], kinds: readonly IdentifierKind[]): SuggestRecord[] {
+  const finder = new Finder(kinds);
+  return records.map(({ component, message, fields }) => {
+    const known = finder
+      .find([message, ...Object.values(fields)].join('\n'), fields, '')
+      .map(({ value, kind }) => ({ value, role: kinds[kind]!.role }));
+    return { component, text: message, fields, known };
+  });
+}
+
+/** Links that nobody declared, in samples of the records: those that show only by what was found before are found too. */
+export function discoverIn(records: readonly SampledRecord[], kinds: readonly IdentifierKind[]): Discovered[] {
+  const all = [...kinds];
+  const found: Discovered[] = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    const more = discoverLinks(knownIn(records, all));
+    if (more.length === 0) break;
+    found.push(...more);
+    all.push(
+      ...more.map((one, i): IdentifierKind => ({ name: `found-${round}-${i}`, role: 'link', normal: KEEP, scope: 'global', leaseMs: null, ...one })),
+    );
+  }
+  return found;
+}

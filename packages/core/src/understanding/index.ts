@@ -1,0 +1,2 @@
+export * from './types.ts';
+export { understand } from './understand.ts';
