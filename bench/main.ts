@@ -15,6 +15,7 @@ import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
 import { benchSmall } from './small.ts';
 import { benchReading } from './reading.ts';
+import { benchStrange } from './strange.ts';
 import { benchTruth } from './truth.ts';
 
 const BENCHES: Record<string, () => Promise<Result[]>> = {
@@ -30,6 +31,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   growth: benchGrowth,
   find: benchFind,
   truth: benchTruth,
+  strange: benchStrange,
   lookup: () => benchLookup(),
 };
 

@@ -43,7 +43,7 @@ export async function permits(folder: string): Promise<JudgedWorld> {
 
 function trueOf(one: Transaction, told: InPlaces): TrueTransaction {
   const cause = one.root_cause ? [one.root_cause, ...(one.also_accepted ?? [])].map(({ file, line }): Place => `${file}:${line}`) : [];
-  const components = [...new Set(cause.map(told.componentAt))].filter((name) => name !== '').slice(0, 2);
+  const components = [...new Set(cause.map((place) => told.recordAt(place)?.component ?? ''))].filter((name) => name !== '').slice(0, 2);
   return {
     id: one.tx,
     kind: one.type,

@@ -6,8 +6,8 @@ export interface InPlaces {
   strands: ToldStrand[];
   /** Where the record of a place is shown: the record that holds that line, or the one that it is a copy of. */
   shownAt(place: Place): Place;
-  /** What wrote the record that is shown for a place, '' where none is. */
-  componentAt(place: Place): string;
+  /** The record that is shown for a place, null where none is. */
+  recordAt(place: Place): HeldRecord | null;
 }
 
 /** Paths as they are unpacked. */
@@ -36,7 +36,7 @@ export function inPlaces({ sources, records, copies, strands }: Understanding): 
       const record = recordAt(place);
       return record ? placeOf(record) : place;
     },
-    componentAt: (place) => recordAt(place)?.component ?? '',
+    recordAt,
   };
 }
 

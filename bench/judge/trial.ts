@@ -1,12 +1,15 @@
 import { understand, type Understanding } from '@fadenweg/core/understanding';
-import { Judge } from '@fadenweg/standin';
-import { inPlaces } from './told.ts';
+import { Judge, type Share, type TrueTransaction } from '@fadenweg/standin';
+import { LEVELS } from '@fadenweg/core/units';
+import { inPlaces, type InPlaces } from './told.ts';
 import type { JudgedWorld } from './world.ts';
 
 export interface Trial {
   name: string;
   judge: Judge;
   understood: Understanding;
+  /** What whoever looks for the first record of level error would find: how often it is of a right component. */
+  firstError: Share;
   ms: number;
 }
 
@@ -16,5 +19,20 @@ export async function trial(world: JudgedWorld): Promise<Trial> {
   const understood = await understand(world.files, world.declared);
   const ms = performance.now() - began;
   const told = inPlaces(understood);
-  return { name: world.name, judge: new Judge(world.truth(told), told.strands, told.shownAt, world.neutral), understood, ms };
+  const truth = world.truth(told);
+  const judge = new Judge(truth, told.strands, told.shownAt, world.neutral);
+  return { name: world.name, judge, understood, firstError: firstErrors(truth, told), ms };
+}
+
+const ERROR = LEVELS.indexOf('error');
+function firstErrors(truth: readonly TrueTransaction[], told: InPlaces): Share {
+  const share = { right: 0, all: 0 };
+  for (const { cause, legs } of truth) {
+    if (!cause) continue;
+    const records = legs.flat().flatMap((place) => told.recordAt(place) ?? []);
+    const errors = records.filter((one) => one.level >= ERROR).sort((a, b) => a.at - b.at || a.id - b.id);
+    share.all++;
+    if (errors[0] && cause.components.includes(errors[0].component)) share.right++;
+  }
+  return share;
 }

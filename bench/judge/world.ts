@@ -1,7 +1,7 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { KEEP, STANDARD_KINDS, type IdentifierKind } from '@fadenweg/core/identifiers';
+import { KEEP, STANDARD_KINDS, type IdentifierKind, type NormalForm } from '@fadenweg/core/identifiers';
 import type { Declared, SourceFile } from '@fadenweg/core/understanding';
 import type { Place, TrueTransaction } from '@fadenweg/standin';
 import type { InPlaces } from './told.ts';
@@ -33,7 +33,7 @@ export async function filesBelow(folder: string): Promise<SourceFile[]> {
   return files.sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
-type KindFile = (Partial<IdentifierKind> & Pick<IdentifierKind, 'name' | 'label' | 'role'>)[];
+type KindFile = (Partial<Omit<IdentifierKind, 'normal'>> & Pick<IdentifierKind, 'name' | 'label' | 'role'> & { normal?: Partial<NormalForm> })[];
 /** What is declared where kinds are, as the page does it: each kind of business number has its flow; what is not said of a supplied kind stays as it is. */
 export async function declaredBy(kindsFile: string): Promise<Declared> {
   return declaring(JSON.parse(await readFile(kindsFile, 'utf8')) as KindFile);
