@@ -39,12 +39,12 @@ export async function benchLookup(records = Number(process.env.FADENWEG_BENCH_RE
     for (let i = 0; i < CALLS; i++) {
       const at = Date.parse(from!) + ((Date.parse(to!) - Date.parse(from!)) * (i + 1)) / CALLS;
       const page = await call<Page<StrandSummary>>(`${url}/api/strands?flow=lens-order&limit=1&sort=-started&to=${new Date(at).toISOString()}`);
-      ids.push(page.items[0]!.businessId);
+      ids.push(page.items[0]!.name);
     }
     await quiet();
     await askApart(ids.slice(0, 10).map(whole));
     const found = await askApart(ids.slice(10).map(whole));
-    const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.businessId, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));
+    const grep = await times(3, (i) => run('grep', ['-rF', items[i]!.name, join(logs.folder, 'logs')], { maxBuffer: 64 << 20 }));
     results.push({
       what: `strand by its order number, whole answer, at ${logs.records.toLocaleString('en')} records: p50 / p95`,
       figure: `${ms(quantile(found, 0.5))} / ${ms(quantile(found, 0.95))}`,

@@ -9,6 +9,8 @@ export type SentencePart =
   | { kind: 'quote'; text: string; record: string };
 export interface Finding {
   rank: number;
+  /** The leg that it is about, from 1. */
+  leg: number;
   kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
   failedIn: string;
   component: string;

@@ -168,6 +168,8 @@ export interface RecordPlace {
   line: number;
   /** It names nothing itself; who wrote it worked on the strand. */
   carried: boolean;
+  /** The leg that it is of, from 1. */
+  leg: number;
 }
 /** A line of an export: a strand, with its records' places where they are asked for. */
 export type ExportedStrand = Strand & { recordsAt?: RecordPlace[] };

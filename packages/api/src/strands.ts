@@ -5,7 +5,10 @@ export interface StrandSummary {
   id: string;
   flow: string | null;
   flowLabel: string;
-  businessId: string;
+  /** The number that people ask by, null where it never got one. */
+  businessId: string | null;
+  /** What it is called: its number, else the best of what it has. */
+  name: string;
   kind: string;
   outcome: Outcome;
   startedAt: Iso;
@@ -112,7 +115,10 @@ export interface Strand {
   id: string;
   flow: string | null;
   flowLabel: string;
-  businessId: string;
+  /** The number that people ask by, null where it never got one. */
+  businessId: string | null;
+  /** What it is called: its number, else the best of what it has. */
+  name: string;
   kind: string;
   outcome: Outcome;
   attributes: Record<string, string>;
@@ -129,7 +135,7 @@ export interface Strand {
   /** Long silences between neighbouring records, by the id of the record behind each. */
   silences: { before: string; ms: number; kind: TimeKind; component: string | null }[];
   findings: Finding[];
-  related: { strand: string; businessId: string; flowLabel: string; why: string }[];
+  related: { strand: string; businessId: string | null; name: string; flowLabel: string; why: string }[];
   /** Said when only the first records of a very long strand were followed. */
   cut: { followed: number; of: number } | null;
 }

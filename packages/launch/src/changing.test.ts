@@ -149,7 +149,7 @@ test('what went on where a log is missing is out of sight; what nobody said anyt
   expect(await outcome(111)).toBe('out-of-sight: store');
   expect(await outcome(201)).toBe('stalled: store');
   const { items } = await system.get<Page<StrandSummary>>('/strands?outcome=out-of-sight&sort=started');
-  expect(items.map((one) => one.businessId)).toEqual([order(111), order(113)]);
+  expect(items.map((one) => one.name)).toEqual([order(111), order(113)]);
   expect(items[0]!.headline).toMatch(/^Out of sight after desk: .*Usually store speaks next, but our evidence of it has a hole/);
 });
 
@@ -191,8 +191,8 @@ test('codes in a record are explained, one’s own before those of standards', a
 
 test('strands are listed by what their records say', async () => {
   const found = async (q: string, more = ''): Promise<string[]> =>
-    (await system.get<Page<StrandSummary>>(`/strands?sort=started&limit=500&q=${encodeURIComponent(q)}${more}`)).items.map((one) => one.businessId);
-  const failed = (await system.get<Page<StrandSummary>>('/strands?sort=started&limit=500&outcome=failed')).items.map((one) => one.businessId);
+    (await system.get<Page<StrandSummary>>(`/strands?sort=started&limit=500&q=${encodeURIComponent(q)}${more}`)).items.map((one) => one.name);
+  const failed = (await system.get<Page<StrandSummary>>('/strands?sort=started&limit=500&outcome=failed')).items.map((one) => one.name);
   expect(await found('where level = error')).toEqual(failed);
   expect(await found("'LX-300004 packed'")).toEqual([order(4)]);
   expect(await found('where level = error', '&outcome=done')).toEqual([]);
@@ -207,7 +207,7 @@ describe('taken along', () => {
     const { items } = await system.get<Page<StrandSummary>>('/strands?limit=500&sort=started');
     const csv = (await text('/strands/export?format=csv')).trim().split('\r\n');
     expect(csv[0]).toMatch(/^id,flow,businessId,outcome,/);
-    expect(csv.slice(1).map((line) => line.split(',')[2])).toEqual(items.map((one) => one.businessId));
+    expect(csv.slice(1).map((line) => line.split(',')[2])).toEqual(items.map((one) => one.name));
     const traces = (await text('/strands/export?format=otlp&outcome=failed')).trim().split('\n').map((line) => JSON.parse(line) as object); // prettier-ignore
     expect(traces).toHaveLength(items.filter((one) => one.outcome === 'failed').length);
     const xes = await text('/strands/export?format=xes&outcome=failed,out-of-sight');

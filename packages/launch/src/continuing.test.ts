@@ -42,7 +42,7 @@ async function bring(name: string, wanted: (at: number) => boolean): Promise<voi
 const outcomeOf = async (i: number): Promise<string> => (await system.get<Strand>(`/strands/parcel:${id(i)}`)).outcome;
 const outcomes = async (): Promise<Map<string, string>> => {
   const { items } = await system.get<Page<StrandSummary>>('/strands?limit=500');
-  return new Map(items.map((one) => [one.businessId, one.outcome]));
+  return new Map(items.map((one) => [one.name, one.outcome]));
 };
 
 beforeAll(async () => {

@@ -180,7 +180,7 @@ describe('groups, distributions and what tells a value from the others', () => {
     expect(groups).toHaveLength(30);
     expect(groups.every((one) => one.count === 2 && one.firstAt < one.lastAt)).toBe(true);
     expect(new Set(strands.map((one) => one.id))).toEqual(new Set(groups.map((one) => one.value)));
-    const [, last] = (await found(q(strands[0]!.businessId))).items;
+    const [, last] = (await found(q(strands[0]!.name))).items;
     expect(groups.find((one) => one.value === strands[0]!.id)).toMatchObject({ record: last!.id, lastAt: last!.at });
   });
   test('a result by a field and by shape', async () => {

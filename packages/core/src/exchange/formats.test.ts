@@ -27,6 +27,7 @@ const strand: ExchangedStrand = {
   flow: 'order',
   flowLabel: 'lens order',
   businessId: 'LX-1',
+  name: 'LX-1',
   outcome: 'failed',
   attributes: { shop: 'A & B "<7>"' },
   startedAt: '2026-11-24T10:00:00.123456Z',

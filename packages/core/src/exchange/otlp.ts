@@ -16,13 +16,13 @@ export function otlpTrace(strand: ExchangedStrand): object {
   const root = {
     traceId,
     spanId: spanOf(0),
-    name: strand.flowLabel || strand.businessId,
+    name: strand.flowLabel || strand.name,
     kind: INTERNAL,
     startTimeUnixNano: nanos(strand.startedAt),
     endTimeUnixNano: nanos(strand.endedAt),
     attributes: [
       attribute('fadenweg.strand', strand.id),
-      attribute('fadenweg.business_id', strand.businessId),
+      ...(strand.businessId === null ? [] : [attribute('fadenweg.business_id', strand.businessId)]),
       attribute('fadenweg.outcome', strand.outcome),
       ...Object.entries(strand.attributes).map(([key, value]) => attribute(key, value)),
     ],

@@ -3,7 +3,9 @@ export interface ExchangedStrand {
   id: string;
   flow: string | null;
   flowLabel: string;
-  businessId: string;
+  /** Null where it never got a number. */
+  businessId: string | null;
+  name: string;
   outcome: string;
   attributes: Readonly<Record<string, string>>;
   startedAt: string;

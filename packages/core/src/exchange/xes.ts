@@ -34,7 +34,7 @@ export function xesTrace(strand: ExchangedStrand): string {
     ])
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.step.id - b.step.id || a.order - b.order));
   const own = [
-    attribute('string', 'concept:name', strand.businessId),
+    attribute('string', 'concept:name', strand.name),
     attribute('string', 'fadenweg:strand', strand.id),
     attribute('string', 'fadenweg:flow', strand.flowLabel),
     attribute('string', 'fadenweg:outcome', strand.outcome),

@@ -2,13 +2,13 @@ import type { Fields } from '../reading/types.ts';
 import { discoverLinks, type Discovered } from './discover.ts';
 import { Finder } from './finder.ts';
 import type { SuggestRecord } from './suggest.ts';
-import { KEEP, type IdentifierKind } from './types.ts';
+import { KEEP, type IdentifierKind, type Role } from './types.ts';
 
 /** Stretches of the evidence that are looked at for identifiers, and records of each. */
 const STRETCHES = 10;
 const EACH = 2500;
 /** What is found ties further values: it is looked again so often. */
-const ROUNDS = 3;
+const ROUNDS = 8;
 
 /** A record, as much of it as the search for identifiers needs. */
 export interface SampledRecord {
@@ -45,10 +45,13 @@ export function knownIn(records: readonly SampledRecord[], kinds: readonly Ident
   return records.map(({ component, message, fields }) => {
     const known = finder
       .find([message, ...Object.values(fields)].join('\n'), fields, '')
-      .map(({ value, kind }) => ({ value, role: kinds[kind]!.role }));
+      .map(({ value, kind }) => ({ value, role: roleOf(kinds[kind]!), kind }));
     return { component, text: message, fields, known };
   });
 }
+
+/** What is used again and again tells nothing of which transaction something is. */
+const roleOf = ({ role, leaseMs }: IdentifierKind): Role => (leaseMs === null ? role : 'shared');
 
 /** Links that nobody declared, in samples of the records: those that show only by what was found before are found too. */
 export function discoverIn(records: readonly SampledRecord[], kinds: readonly IdentifierKind[]): Discovered[] {

@@ -11,7 +11,7 @@ function world(declared: boolean): SuggestRecord[] {
   for (let i = 0; i < 60; i++) {
     const booking = `BK-${41_000 + i * 7}`;
     const message = `m-${hex(i + 1)}`;
-    const known = declared ? [{ value: booking, role: 'business' as const }] : [];
+    const known = declared ? [{ value: booking, role: 'business' as const, kind: 0 }] : [];
     records.push({
       component: 'desk',
       text: `booked ${booking} for 2 nights, took 812ms`,

@@ -8,7 +8,7 @@ export interface SuggestRecord {
   text: string;
   fields: Fields;
   /** Values that declared kinds have found in it. */
-  known: readonly { value: string; role: Role }[];
+  known: readonly { value: string; role: Role; /** Number of its kind. */ kind: number }[];
 }
 /** A kind of identifier that the data seem to hold, with the figures that speak for it. */
 export interface Suggestion {
@@ -120,8 +120,9 @@ export const isMeasure = (field: string): boolean => MEASURES.test(field);
 export const bare = (value: string): string => value.toLowerCase().replace(/[\s._/-]+/g, '');
 /** Not a time, an address, a version or a measure with its unit. */
 export const isName = (value: string): boolean =>
-  !/^\d{1,2}[:.]\d\d|^\d{4}-\d\d-\d\d|^(?:\d{1,3}\.){3}\d|^[vV]?\d+(?:\.\d+)+|^-?\d+(?:\.\d+)?(?:ms|us|s|kb|mb|gb|k|m|h|d|px|mm)$/i.test(value) &&
-  !/^(?:utf|iso|sha|md|http|tls|ssl|x|p|log|ipv|base|h|win|java|python)[-_]?\d/i.test(value);
+  !/^\d{1,2}[:.]\d\d(?:[:.,]\d+)*$|^\d{4}-\d\d-\d\d|^(?:\d{1,3}\.){3}\d|^[vV]?\d+(?:\.\d+)+$|^-?\d+(?:\.\d+)?(?:ms|us|s|kb|mb|gb|k|m|h|d|px|mm)$/i.test(
+    value,
+  ) && !/^(?:utf|iso|sha|md|http|tls|ssl|x|p|log|ipv|base|h|win|java|python)[-_]?\d/i.test(value);
 
 function isLikely(group: Group): boolean {
   const values = group.values.size;

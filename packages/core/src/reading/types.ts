@@ -87,6 +87,8 @@ export interface ReadingHints {
   lacksYear?: boolean;
   /** Its rows are states that were seen at an instant, and no events: told by its rows, or said by a person. */
   snapshots?: boolean;
+  /** The field whose values part the work on several transactions, where nobody names a thread or process; '' for none. */
+  laneBy?: string;
   /** Bytes at which it is sampled, where its beginning does not tell how it is written. */
   sampleAt?: number[];
   /** A person said in which format it is read. */

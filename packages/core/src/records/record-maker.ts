@@ -13,6 +13,7 @@ import { HomeChooser } from '../stitching/home.ts';
 import { LaneFinder } from '../stitching/lane.ts';
 import type { Duration, Microseconds } from '../units.ts';
 import { ClockTable } from './clock-table.ts';
+import { LaneSample } from './lane-sample.ts';
 import { LastingSample } from './lasting-sample.ts';
 import { TableRows } from './table-rows.ts';
 import type { Known, RecordsState, ToRead } from './types.ts';
@@ -55,7 +56,8 @@ export class RecordMaker {
   private readonly finder: Finder;
   private readonly chooser: HomeChooser;
   private readonly marker: Marker;
-  private readonly lanes = new LaneFinder();
+  private readonly lanes: LaneFinder;
+  private readonly laneSample: LaneSample | null;
   private readonly clocks: ClockTable;
   private readonly lasting: LastingSample;
   private readonly table: TableRows | null;
@@ -70,7 +72,7 @@ export class RecordMaker {
    */
   constructor(
     private readonly source: ToRead,
-    known: Known,
+    private readonly known: Known,
     private readonly start: string,
     private readonly whole: boolean,
   ) {
@@ -80,6 +82,8 @@ export class RecordMaker {
       zone,
       ...(state ? { anchor: state.lastAt, memory: state.memory } : {}),
     });
+    this.lanes = new LaneFinder(hints.laneBy);
+    this.laneSample = hints.laneBy === undefined ? new LaneSample(state?.laneBy) : null;
     this.finder = finderOf(known.kinds);
     this.chooser = new HomeChooser(known.kinds, state?.homeCounts);
     this.marker = new Marker(known.rules);
@@ -117,6 +121,7 @@ export class RecordMaker {
     made.shape = shapeHash(made.varying);
     made.marks = this.marksOf(made, component);
     made.lane = source.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
+    this.laneSample?.note(draft.fields, this.businessAt(made), made.lane !== null);
     made.traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));
     return made;
   }
@@ -128,10 +133,15 @@ export class RecordMaker {
       lastAt: this.lastAt,
       memory: this.reader.save?.(),
       lasting: this.lasting.taken,
+      laneBy: this.laneSample?.told(last),
       snapshots: this.table?.told(last),
     };
   }
 
+  private businessAt({ mentions, home }: Made): number {
+    const one = home < 0 ? undefined : mentions[home];
+    return one && this.known.kinds[one.kind]!.role === 'business' ? one.key : 0;
+  }
   /** What tells no time stands between its neighbours: before the first that tells one, where it begins the source. */
   private place(draft: Draft): void {
     if (draft.at >= EARLIEST && draft.at < LATEST) this.lastAt = draft.at;

@@ -35,6 +35,8 @@ export interface RecordsState {
   memory?: unknown;
   /** Some records that state a duration. */
   lasting?: LastingRecord[];
+  /** The field that parts the work on several transactions as a thread would, '' for none, once there is enough to tell. */
+  laneBy?: string;
   /** Of a table: whether its rows are states that were seen at an instant, once there are enough of them. */
   snapshots?: boolean;
 }

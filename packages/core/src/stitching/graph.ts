@@ -89,13 +89,15 @@ export class Graph {
 
   nodes(): Nodes {
     const business = new Uint8Array(this.count);
+    const shared = new Uint8Array(this.count);
     const leased = new Uint8Array(this.count);
     const leaseOf = (node: number): number => this.kinds.get(this.kind[node]!)?.lease ?? NaN;
     for (let i = 0; i < this.count; i++) {
       if (this.kinds.get(this.kind[i]!)?.business) business[i] = 1;
+      if (this.isShared(i)) shared[i] = 1;
       if (!Number.isNaN(leaseOf(i))) leased[i] = 1;
     }
-    return { key: this.key, kind: this.kind, business, leased, leaseOf, born: this.born, length: this.count };
+    return { key: this.key, kind: this.kind, business, shared, leased, leaseOf, born: this.born, length: this.count };
   }
   edges(): Edges {
     return { a: this.edgeA, b: this.edgeB, first: this.edgeFirst, last: this.edgeLast, length: this.edgeCount };
@@ -106,6 +108,7 @@ export class Graph {
     const node = this.node(key);
     return node >= 0 && this.isLinkKind(this.kind[node]!);
   };
+  isBusinessKind = (id: number): boolean => this.kinds.get(id)?.business === true;
   isLinkKind = (id: number): boolean => {
     const kind = this.kinds.get(id);
     return kind !== undefined && !kind.business && !kind.shared;

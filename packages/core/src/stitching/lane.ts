@@ -22,6 +22,11 @@ export const isLaneField = (name: string): boolean => PARTS.has(lastPart(name));
 export class LaneFinder {
   private readonly known = new Map<string, 'thread' | 'process' | null>();
 
+  /** @param by a field that parts the work as a thread would, '' for none */
+  constructor(by = '') {
+    if (by !== '') this.known.set(by, 'thread');
+  }
+
   /** A number for the thread and process that a record's fields name, 32 bits with sign; null where they name none. */
   laneOf(fields: Readonly<Record<string, FieldValue>>): number | null {
     let lane: number | null = null;

@@ -22,6 +22,8 @@ const KINDS = new Map([
   [PHONE, { business: false, shared: true, lease: NaN }],
 ]);
 /** Records as the sets of identifiers that they name, the home first; keys are 100 × kind + number. */
+const SECOND = 1_000_000;
+const MINUTE = 60 * SECOND;
 type Naming = { at: number; keys: number[] };
 const key = (kind: number, n: number): number => kind * 100 + n;
 
@@ -71,8 +73,8 @@ describe('what one strand is', () => {
   test('a call that asks for an order is related to it, not merged', () => {
     const { owner, relations } = strands([
       { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
-      { at: 50, keys: [key(CALL, 1), key(PHONE, 1)] },
-      { at: 60, keys: [key(CALL, 1), key(ORDER, 1)] },
+      { at: 50 * MINUTE, keys: [key(CALL, 1), key(PHONE, 1)] },
+      { at: 51 * MINUTE, keys: [key(CALL, 1), key(ORDER, 1)] },
     ]);
     expect(owner(key(CALL, 1))).toBe(key(CALL, 1));
     expect(owner(key(ORDER, 1))).toBe(key(ORDER, 1));
@@ -82,13 +84,32 @@ describe('what one strand is', () => {
   test('a claim about an order that is known stays itself, though one record of its link names both', () => {
     const { owner, relations } = strands([
       { at: 1, keys: [key(ORDER, 5), key(TRACE, 1)] },
-      { at: 7, keys: [key(CALL, 1), key(TRACE, 2)] },
-      { at: 8, keys: [key(TRACE, 2), key(CALL, 1)] },
-      { at: 8, keys: [key(TRACE, 2), key(ORDER, 5)] },
+      { at: 7 * MINUTE, keys: [key(CALL, 1), key(TRACE, 2)] },
+      { at: 7 * MINUTE + 1, keys: [key(TRACE, 2), key(CALL, 1)] },
+      { at: 7 * MINUTE + 1, keys: [key(TRACE, 2), key(ORDER, 5)] },
     ]);
     expect(owner(key(TRACE, 2))).toBe(key(CALL, 1));
     expect(owner(key(ORDER, 5))).toBe(key(ORDER, 5));
     expect(relations).toEqual([`${key(ORDER, 5)}-${key(CALL, 1)}`]);
+  });
+
+  test('a number that is born while a strand is under way belongs to it, though a clock that is off names it a little early', () => {
+    const { owner } = strands([
+      { at: 100 * SECOND, keys: [key(ORDER, 1), key(TRACE, 1)] },
+      { at: 98 * SECOND, keys: [key(CALL, 7)] },
+      { at: 99 * SECOND, keys: [key(CALL, 7), key(MESSAGE, 3)] },
+      { at: 101 * SECOND, keys: [key(TRACE, 1), key(MESSAGE, 3)] },
+    ]);
+    for (const one of [key(CALL, 7), key(MESSAGE, 3), key(TRACE, 1)]) expect(owner(one)).toBe(owner(key(ORDER, 1)));
+  });
+
+  test('what never got a number is a strand of its own, named by the link that came first; what many share founds none', () => {
+    const { owner } = strands([
+      { at: 5, keys: [key(TRACE, 1), key(MESSAGE, 1)] },
+      { at: 2, keys: [key(TRACE, 1), key(PHONE, 1)] },
+      { at: 9, keys: [key(MESSAGE, 2)] },
+    ]);
+    expect([owner(key(TRACE, 1)), owner(key(MESSAGE, 1)), owner(key(MESSAGE, 2)), owner(key(PHONE, 1))]).toEqual([key(TRACE, 1), key(TRACE, 1), key(MESSAGE, 2), null]); // prettier-ignore
   });
 
   test('an identifier that is born in a strand belongs to it', () => {
@@ -106,9 +127,10 @@ describe('what one strand is', () => {
       { at: 1, keys: [key(ORDER, 1), key(TRACE, 1)] },
       { at: 2, keys: [key(ORDER, 2), key(TRACE, 2)] },
     ];
+    // it has no number then, and is named by itself
     expect(
       strands([...born, { at: 5, keys: [key(ORDER, 1), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9)),
-    ).toBeNull();
+    ).toBe(key(TRACE, 9));
     expect(
       strands([...born, { at: 5, keys: [key(ORDER, 3), key(TRACE, 9)] }, { at: 6, keys: [key(ORDER, 2), key(TRACE, 9)] }]).owner(key(TRACE, 9)),
     ).toBe(key(ORDER, 3));

@@ -1,5 +1,6 @@
 import type { Duration, Microseconds } from '../units.ts';
 import { byTime } from './by-time.ts';
+import { hubs } from './hubs.ts';
 import { LeaseList, type Leases } from './leases.ts';
 
 /** Identifiers that tie, in columns; an index stands for one. Times in microseconds. */
@@ -8,6 +9,8 @@ export interface Nodes {
   /** Small number of its kind; business identifiers of one kind guard each other. */
   kind: Uint16Array;
   business: Uint8Array;
+  /** Whether a value is named by many and ties nothing. */
+  shared: Uint8Array;
   /** Whether a value is used again and again. */
   leased: Uint8Array;
   /** Lease of such a node in microseconds. */
@@ -26,13 +29,17 @@ export interface Edges {
 }
 
 export interface Ownership {
-  /** For each node the founder of its strand, -1 for none; leased nodes have their leases instead. */
+  /** For each node the founder of its strand, -1 for none; leased nodes have their leases instead. Where no business identifier is, the first link founds it. */
   founder: Int32Array;
   leases: Leases;
   /** Pairs of founders whose strands name each other, with the edge that tells. */
   relations: { founder: number; other: number; edge: number }[];
 }
 
+/** Clocks that nobody has compared yet may be off by so much: what is born within it is born together. */
+const TOGETHER: Microseconds = 10_000_000;
+/** A strand that was silent for longer is not under way any more: what names it asks about it. */
+const LIVING: Microseconds = 60_000_000;
 /** A lease reaches a little before its first and beyond its last mention: the ends of a use are logged a moment late or early. */
 const SLACK: Microseconds = 250_000;
 
@@ -51,6 +58,8 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const founder = new Int32Array(nodes.length).fill(-1);
   const bits = kindBits(nodes);
   const kinds = new Uint32Array(nodes.length);
+  /** Of each part when it was last named together with something, as far as edges were taken. */
+  const last = nodes.born.slice(0, nodes.length);
   for (let i = 0; i < nodes.length; i++) {
     parent[i] = i;
     first[i] = i;
@@ -72,12 +81,17 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
     const keep = founder[x]! >= 0 && (founder[y]! < 0 || before(founder[x]!, founder[y]!)) ? x : founder[y]! >= 0 ? y : Math.min(x, y);
     const other = keep === x ? y : x;
     parent[other] = keep;
-    if (nodes.born[first[other]!]! < nodes.born[first[keep]!]!) first[keep] = first[other]!;
+    if (before(first[other]!, first[keep]!)) first[keep] = first[other]!;
     kinds[keep]! |= kinds[other]!;
+    last[keep] = Math.max(last[keep]!, last[other]!);
   };
+  /** One of two parts is born just then, the other one is under way. */
+  const bornIn = (x: number, y: number, at: Microseconds): boolean =>
+    (at - nodes.born[first[x]!]! <= TOGETHER && at - last[y]! <= LIVING) || (at - nodes.born[first[y]!]! <= TOGETHER && at - last[x]! <= LIVING);
 
   const order = sortedEdges(nodes, edges);
   const crowded = crowdedLinks(nodes, edges);
+  const hub = hubs(nodes, edges);
   // of edges there are many: those that tie nothing from the front, those of reused keys from the back, each at its own edge's place at most
   const aside = new Uint32Array(edges.length);
   let keptCount = 0;
@@ -89,18 +103,28 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
       aside[edges.length - ++anchorCount] = edge;
       continue;
     }
+    if (hub[a] || hub[b]) {
+      aside[keptCount++] = edge;
+      continue;
+    }
     const x = find(a);
     const y = find(b);
-    if (x === y) continue;
+    if (x === y) {
+      last[x] = Math.max(last[x]!, edges.first[edge]!);
+      continue;
+    }
     if (founder[x]! >= 0 && founder[y]! >= 0) {
-      const newborn = Math.max(nodes.born[first[x]!]!, nodes.born[first[y]!]!) >= edges.first[edge]!;
       const rivals = (kinds[x]! & kinds[y]!) !== 0;
-      if (newborn && !rivals) join(x, y);
+      if (!rivals && bornIn(x, y, edges.first[edge]!)) join(x, y);
       else aside[keptCount++] = edge;
     } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
     else aside[keptCount++] = edge;
   }
 
+  for (let i = 0; i < nodes.length; i++) {
+    const part = find(i);
+    if (founder[part]! < 0 && !nodes.shared[i] && !nodes.leased[i]) founder[part] = first[part]!;
+  }
   const founderOf = (node: number): number => founder[find(node)]!;
   const leased = new LeaseList();
   const anchors = aside.subarray(edges.length - anchorCount).reverse();

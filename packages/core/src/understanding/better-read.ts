@@ -47,6 +47,15 @@ export function asSnapshots(sources: readonly HeldSource[]): HeldSource[] {
   return found;
 }
 
+/** Those in which a field parts the work on several transactions. */
+export function withLanes(sources: readonly HeldSource[]): HeldSource[] {
+  return sources.filter(({ state, about }) => {
+    if (!state?.laneBy || about.hints.laneBy !== undefined) return false;
+    about.hints = { ...about.hints, laneBy: state.laneBy };
+    return true;
+  });
+}
+
 /** Those whose folders name their machine. */
 export function namedByFolders(sources: readonly HeldSource[]): HeldSource[] {
   const hosts = new Set(sources.flatMap(({ records }) => records.map((one) => one.host)).filter((host) => host !== ''));

@@ -9,6 +9,7 @@ import { pathOf } from '../path/path.ts';
 import type { StrandRecord } from '../path/types.ts';
 import { tellingParts } from '../shapes/measures.ts';
 import { Usual } from '../usual/index-of.ts';
+import { flowBeginning, isStrand } from '../usual/begins.ts';
 import { learnUsual, type Lesson } from '../usual/learn.ts';
 import { ChosenLessons, lessonOf } from '../usual/lessons.ts';
 import { UNLEARNED } from '../usual/patience.ts';
@@ -46,8 +47,15 @@ export function judgedStrands(
   const reaches = new Map(
     flows.map((flow): [string, Reach] => [flow.name, reachOf(spans, flow.patienceMs === null ? UNLEARNED : flow.patienceMs * 1000)]),
   );
-  const twins = twinsOf(open, tied, kinds);
-  return open.map(({ rules, total: _total, parties: _parties, ...strand }) => {
+  const isNumbered = (kind: string): boolean => kinds.find((one) => one.name === kind)!.role === 'business';
+  const strands = open.flatMap((one) => {
+    if (isNumbered(one.kind)) return [one];
+    const begins = flowBeginning(usual, one.records[0]!);
+    const rules = flows.find((flow) => flow.name === begins) ?? null;
+    return [{ ...one, rules }];
+  });
+  const twins = twinsOf(strands, tied, kinds);
+  return strands.flatMap(({ rules, total, parties: _parties, ...strand }) => {
     const verdict = judgeStrand({
       records: strand.records,
       path: strand.path,
@@ -57,7 +65,8 @@ export function judgedStrands(
       reach: (rules && reaches.get(rules.name)) ?? (() => ({ kind: 'there' })),
       twin: twins.get(strand.founder) ?? null,
     });
-    return { ...strand, flow: rules?.name ?? null, ...verdict };
+    const told = isNumbered(strand.kind) || isStrand(rules, verdict.outcome, total, flows.length > 0);
+    return told ? [{ ...strand, flow: rules?.name ?? null, ...verdict }] : [];
   });
 }
 

@@ -1,7 +1,7 @@
 import { discoverIn, sampledStretches } from '../identifiers/discovering.ts';
 import { KEEP, type IdentifierKind } from '../identifiers/types.ts';
 import type { Known } from '../records/types.ts';
-import { asSnapshots, atTheirEnds, namedByFolders, otherTimes, readElsewhere } from './better-read.ts';
+import { asSnapshots, atTheirEnds, namedByFolders, otherTimes, readElsewhere, withLanes } from './better-read.ts';
 import { clocksAmiss, withoutCopies } from './compared.ts';
 import { HeldSource } from './held-source.ts';
 import { judgedStrands } from './judged.ts';
@@ -66,6 +66,7 @@ async function settled(sources: readonly HeldSource[], known: Known, ownZone: st
       again(sources);
       continue;
     }
+    if (again(withLanes(sources))) continue;
     const tied = tieTogether(sources, known.kinds);
     if (guarded(tied, known)) {
       again(sources);

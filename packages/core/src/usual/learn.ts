@@ -39,6 +39,7 @@ const FEWEST_NUMBERS = 10;
 /** With fewer ended ones among those that fell silent, ends are not known by what records say. */
 const FEW_ENDED = 0.1;
 const FREQUENT_END = 0.05;
+const FREQUENT_BEGIN = 0.05;
 const MOST_VARIANTS = 12;
 /** Numbers of which nearly all differ and that are as long as this are no volumes: they name something. */
 const NAMES_FROM = 100_000;
@@ -207,6 +208,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     components: [...components].map(([component, n]) => ({ component, legs: n })),
     varied: [...sayings.varied],
     ends: [...ends].flatMap((n, saying) => (n > 0 ? [{ saying, share: n / good.length }] : [])).sort((a, b) => b.share - a.share),
+    begins: beginsOf(good),
     variants: variantsOf(good),
     proportions: proportions(
       good.map(({ records }, i) => ({ records, places: legs[i]! })),
@@ -217,6 +219,18 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     changed: [],
     before: null,
   };
+}
+
+function beginsOf(good: readonly Lesson[]): NonNullable<FlowUsual['begins']> {
+  const counts = new Map<string, { component: string; shape: number; share: number }>();
+  for (const { records } of good) {
+    const { component, shape } = records[0]!;
+    const key = `${component}\u0000${shape}`;
+    const known = counts.get(key);
+    if (known) known.share += 1 / good.length;
+    else counts.set(key, { component, shape, share: 1 / good.length });
+  }
+  return [...counts.values()].filter((one) => one.share >= FREQUENT_BEGIN).sort((a, b) => b.share - a.share);
 }
 
 /** Numbers sayings in the order in which they are first seen. */

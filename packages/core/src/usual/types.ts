@@ -128,6 +128,8 @@ export interface FlowUsual {
   varied: string[];
   /** Sayings with which good legs end, with their share. */
   ends: { saying: number; share: number }[];
+  /** What good legs begin with, by component and shape, with their share; left out by what was learned before it was kept. */
+  begins?: { component: string; shape: number; share: number }[];
   /** Paths by the components in the order in which they are reached, the most frequent first. */
   variants: { components: string[]; share: number }[];
   proportions: Proportion[];

@@ -14,6 +14,7 @@ import type { Copies } from '../looks/copies/copies.ts';
 import type { Discovery } from '../looks/discovery.ts';
 import type { RoleGuard } from '../looks/role-guard.ts';
 import type { SourceEnds } from '../looks/source-ends.ts';
+import type { SourceLanes } from '../looks/source-lanes.ts';
 import type { BetterNames, SourceNames } from '../looks/source-names.ts';
 import type { SourceSamples } from '../looks/source-samples.ts';
 import type { SourceSnapshots } from '../looks/source-snapshots.ts';
@@ -27,6 +28,7 @@ const FEWEST = 1000;
 export interface Looks {
   samples: SourceSamples;
   snapshots: SourceSnapshots;
+  lanes: SourceLanes;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -116,6 +118,7 @@ export class ImportEnd {
     tied.catch(() => {}); // told below
     piece.tell('looking for links that nobody declared');
     if (!this.straight.has(importId) && (await this.discovered(importId))) return;
+    if (await this.parted(importId)) return;
     piece.tell('waiting for what belongs together to be worked out');
     await tied;
     if (await this.guarded(importId)) return;
@@ -145,6 +148,7 @@ export class ImportEnd {
       if (await this.lookFor(look!, importId)) return;
       left = rest;
     }
+    if (await this.parted(null)) return;
     piece.tell('looking for copies: events that several sources tell');
     if (await this.copied(null)) return;
     await this.weaving.ask(false, false, 'sources were read again');
@@ -194,6 +198,13 @@ export class ImportEnd {
     const better = [...(await this.looks.samples.better(importId)), ...(await this.looks.snapshots.better(importId))];
     for (const { id, ...change } of better) await this.sources.change(id, change);
     return this.again(better.map((one) => one.id), importId); // prettier-ignore
+  }
+
+  /** Sources in which a field parts the work on several transactions. */
+  private async parted(importId: number | null): Promise<boolean> {
+    const better = await this.looks.lanes.better(importId);
+    for (const { id, hints } of better) await this.sources.change(id, { hints });
+    return this.again(better.map((one) => one.id), importId, true); // prettier-ignore
   }
 
   /** Records that state a duration stand at its end, until it shows that a source's stand at its begin: then it is read again. */

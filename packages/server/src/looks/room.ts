@@ -9,6 +9,7 @@ import { Discovery } from './discovery.ts';
 import { hostRoutes } from './host-routes.ts';
 import { RoleGuard } from './role-guard.ts';
 import { SourceEnds } from './source-ends.ts';
+import { SourceLanes } from './source-lanes.ts';
 import { SourceNames } from './source-names.ts';
 import { SourceSamples } from './source-samples.ts';
 import { SourceSnapshots } from './source-snapshots.ts';
@@ -20,6 +21,7 @@ import { Suggestions } from './suggestions.ts';
 export interface Looks extends Room {
   samples: SourceSamples;
   snapshots: SourceSnapshots;
+  lanes: SourceLanes;
   times: SourceTimes;
   names: SourceNames;
   ends: SourceEnds;
@@ -37,6 +39,7 @@ export function looksRoom({ data }: Platform, { evidence }: Evidence, { declarat
   return {
     samples: new SourceSamples(db, own.bytes),
     snapshots: new SourceSnapshots(db),
+    lanes: new SourceLanes(db),
     times: new SourceTimes(db),
     names: new SourceNames(db, own.names),
     ends: new SourceEnds(db),

@@ -35,7 +35,11 @@ describe('access', () => {
       for (const [, type] of handed.matchAll(/^ {2}\w+: (.*);$/gm)) {
         doors++;
         // what works by itself, or takes the access of each change that it is asked for, is named here
-        if (!/^(?:Weaving|Reread|SourceSamples|SourceSnapshots|SourceTimes|SourceNames|SourceEnds|Discovery|Clocks|Copies|RoleGuard)$/.test(type!))
+        if (
+          !/^(?:Weaving|Reread|SourceSamples|SourceSnapshots|SourceLanes|SourceTimes|SourceNames|SourceEnds|Discovery|Clocks|Copies|RoleGuard)$/.test(
+            type!,
+          )
+        )
           expect(type).toMatch(/^Guarded</);
       }
     }

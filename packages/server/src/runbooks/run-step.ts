@@ -80,7 +80,7 @@ export class StepRunner {
     sum.times = found.records.map((one) => one.at).sort(); // prettier-ignore
     widen(sum, sum.times[0] ?? null, sum.times.at(-1) ?? null);
     const sorted = [...counts].sort(([, a], [, b]) => b - a);
-    found.groups = sorted.slice(0, MOST_VALUES).map(([value, count]) => ({ value: strands.get(value)?.businessId ?? value, count }));
+    found.groups = sorted.slice(0, MOST_VALUES).map(([value, count]) => ({ value: strands.get(value)?.name ?? value, count }));
     sum.values = found.groups;
     sum.strands = sorted.filter(([value]) => strands.has(value)).slice(0, MOST_VALUES).map(([value]) => value); // prettier-ignore
     found.strands = sum.strands.slice(0, SHOWN).map((id) => strands.get(id)!);
@@ -120,7 +120,7 @@ export class StepRunner {
     sum.last = last.items[0]?.startedAt ?? null;
     sum.strands = first.items.map((one) => one.id);
     sum.sentences = sentences.filter((one) => one.label !== '').map((one) => ({ value: one.label, count: one.strands }));
-    if (look.by === 'none') sum.values = first.items.map((one) => ({ value: one.businessId, count: 1 }));
+    if (look.by === 'none') sum.values = first.items.map((one) => ({ value: one.name, count: 1 }));
     else if (look.by === 'caused-by') {
       sum.values = await this.causes(filter);
       sum.count = sum.values.reduce((all, one) => all + one.count, 0);

@@ -10,6 +10,11 @@ import type { EvidenceRows } from '../evidence/room.ts';
 import type { StrandRepository, StrandRow } from '../weaving/strand-rows.ts';
 
 const MARK_NAMES = Object.entries(MARK) as [string, number][];
+/** What a strand is called: by a number that people ask by, else by the link that founds it. */
+export const namedBy = (founder: Pick<Named, 'role'> | undefined, value: string): Pick<StrandSummary, 'businessId' | 'name'> => ({
+  businessId: founder?.role === 'business' ? value : null,
+  name: value,
+});
 /** Rows of the database in the words of the API: names for numbers, identifiers for keys. */
 export class Presenter {
   constructor(
@@ -75,10 +80,11 @@ export class Presenter {
           return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
         }),
         shape: shapes.get(row.shape) ?? '',
-        strand: founder ? strandId(founder.kind, founder.scope, founder.value) : null,
+        strand: founder && (strand ?? founder.role === 'business') ? strandId(founder.kind, founder.scope, founder.value) : null,
         flow: strand?.flow ?? null,
         outcome: (strand?.outcome as Outcome | undefined) ?? null,
-        leg: founder ? 1 : null,
+        // told by the strand's own page, which works out its legs
+        leg: null,
         because: founder ? (row.home === null ? 'carried-over' : 'declared') : null,
         understood: (row.flags & FLAG.understood) !== 0,
         timeFrom: timeFrom(row.flags, source),
@@ -106,7 +112,7 @@ export class Presenter {
         id: strandId(founder?.kind ?? '', founder?.scope ?? '', row.value),
         flow: row.flow,
         flowLabel: flow?.label ?? founder?.label ?? '',
-        businessId: row.value,
+        ...namedBy(founder, row.value),
         kind: founder?.kind ?? '',
         outcome: row.outcome as Outcome,
         environment: row.environment,

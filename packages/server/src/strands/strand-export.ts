@@ -58,6 +58,7 @@ const COLUMNS: [string, (strand: StrandSummary) => string | number | null][] = [
   ['id', (one) => one.id],
   ['flow', (one) => one.flow],
   ['businessId', (one) => one.businessId],
+  ['name', (one) => one.name],
   ['outcome', (one) => one.outcome],
   ['environment', (one) => one.environment],
   ['startedAt', (one) => one.startedAt],

@@ -101,10 +101,16 @@ export const partsInWords = (sentence: readonly CorePart[], rows: readonly Recor
   });
 
 /** A finding as the API tells it; what it takes other strands to know is added by who asks. */
-export function findingInWords(finding: CoreFinding, rows: readonly RecordRow[], paths: Map<number, { path: string }>): Finding {
+export function findingInWords(
+  finding: CoreFinding,
+  rows: readonly RecordRow[],
+  paths: Map<number, { path: string }>,
+  legAt: readonly number[],
+): Finding {
   const row = rows[finding.record]!;
   return {
     rank: finding.rank,
+    leg: legAt[finding.record]!,
     kind: finding.kind,
     failedIn: finding.failedIn,
     component: finding.component,

@@ -13,7 +13,7 @@ import type {
   StrandSummary,
 } from '@fadenweg/api';
 import { EVERYWHERE } from '@fadenweg/core/coverage';
-import { firstLine, flowOf, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
+import { firstLine, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
 import { arranged, excerptOf, pathOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import { tellingParts } from '@fadenweg/core/shapes';
 import { storyOf } from '@fadenweg/core/story';
@@ -27,6 +27,7 @@ import type { RecordRow } from '../evidence/record-layout.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
+import { namedBy } from './present.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import { lookUpsTogether } from './look-ups-together.ts';
 import { lookUpsAlone, type LookUpRows, type LookUps } from './look-ups.ts';
@@ -150,7 +151,7 @@ export class StrandService {
   /** What a strand is, told for somebody who does not read logs. */
   async story(row: StrandRow): Promise<StoryChapter[]> {
     const [{ rows, records, named, path }, flows] = await Promise.all([this.followed(row), this.rowsOf.declarations.flows()]);
-    const flow = flowOf(flows, named.get(row.founder)!.kind, row.value) as Flow | null;
+    const flow = flows.find((one) => one.name === row.flow) ?? null;
     const { findings } = await this.judged(records, path, flow, await this.twin(row, named, this.alone), this.alone);
     return storyOf(records, path, findings).map(({ step, leg, record, sentence, knot }) => ({
       step,
@@ -169,7 +170,7 @@ export class StrandService {
       look.related(founder),
     ]);
     const own = named.get(founder)!;
-    const flow = flowOf(flows, own.kind, row.value) as Flow | null;
+    const flow = flows.find((one) => one.name === row.flow) ?? null;
     const [twin, paths] = await Promise.all([this.twin(row, named, look), look.paths(rows.map((one) => one.source_id))]);
     const { outcome, findings, legs } = await this.judged(records, path, flow, twin, look);
     const attributes: Record<string, string> = {};
@@ -177,12 +178,18 @@ export class StrandService {
       const party = named.get(key);
       if (party) attributes[party.kind] ??= party.value;
     }
-    const places = rows.map((one) => ({ source: paths.get(one.source_id)?.path ?? '', line: one.line, carried: one.home === null }));
+    const legAt = legsByRecord(path);
+    const places = rows.map((one, i) => ({
+      source: paths.get(one.source_id)?.path ?? '',
+      line: one.line,
+      carried: one.home === null,
+      leg: legAt[i]!,
+    }));
     const strand: Strand = {
       id: strandId(own.kind, own.scope, row.value),
       flow: row.flow,
       flowLabel: flow?.label ?? own.label,
-      businessId: row.value,
+      ...namedBy(own, row.value),
       kind: own.kind,
       // of a very long one as much as is followed here tells less than all that was judged
       outcome: rows.length < row.records ? (row.outcome as Outcome) : outcome,
@@ -203,10 +210,11 @@ export class StrandService {
         records: leg.records.length,
       })),
       ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual.holding(records[0]!.at)) : new Map()),
-      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths)), rows, twin, look), // prettier-ignore
+      findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths, legAt)), rows, twin, look), // prettier-ignore
       related: relatedSummaries.map((one) => ({
         strand: one.id,
         businessId: one.businessId,
+        name: one.name,
         flowLabel: one.flowLabel,
         why: one.startedAt < isoMicros(path.startedAt) ? 'named here' : 'names this one',
       })),
@@ -345,5 +353,11 @@ export class StrandService {
   }
 }
 
+/** The leg of each record, from 1. */
+function legsByRecord({ legs, stepOf }: Path): number[] {
+  const found = Array.from(stepOf, () => 1);
+  for (const leg of legs) for (const index of leg.records) found[index] = leg.id;
+  return found;
+}
 /** Up to the first full stop behind which a new sentence begins. */
 const firstSentence = (text: string): string => /^.*?\.(?= [A-Z])/.exec(text)?.[0] ?? text;

@@ -3,7 +3,7 @@ import { EVERYWHERE, type Reach } from '@fadenweg/core/coverage';
 import { flowOf, headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
 import { arranged, pathOf, spentOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import type { Graph } from '@fadenweg/core/stitching';
-import type { Usual } from '@fadenweg/core/usual';
+import { flowBeginning, isStrand, type Usual } from '@fadenweg/core/usual';
 import { sourceOfId } from '../evidence/record-id.ts';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
@@ -20,6 +20,8 @@ export interface JudgeContext extends GatherContext {
   spent: Spent;
   graph: Graph;
   kindName(id: number): string;
+  /** Whether people ask by its values. */
+  isBusiness(kind: number): boolean;
   /** Whether a component, by its name, is a database server. */
   isDatabase(component: string): boolean;
   flows: readonly FlowRules[];
@@ -138,9 +140,10 @@ class StrandRows {
     const named = this.values.get(strand.founder);
     if (!named) return;
     const { records } = arranged(strand.records);
-    const flow = flowOf(context.flows, context.kindName(named.kind), named.value);
+    const flow = this.flowOf(named, records[0]!);
     const path = pathOf(records, context.graph.isLink);
     const { outcome, findings } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
+    if (!context.isBusiness(named.kind) && !isStrand(flow, outcome, strand.total, context.flows.length > 0)) return;
     this.outcomes.set(strand.founder, outcome);
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
@@ -163,6 +166,14 @@ class StrandRows {
       in_database: inDatabase,
       in_transit: inTransit,
     });
+  }
+
+  /** By its number; where it has none, that which begins as it does. */
+  private flowOf({ kind, value }: { kind: number; value: string }, first: StrandRecord): FlowRules | null {
+    const { context } = this;
+    if (context.isBusiness(kind)) return flowOf(context.flows, context.kindName(kind), value);
+    const name = flowBeginning(context.usual, first);
+    return context.flows.find((flow) => flow.name === name) ?? null;
   }
 
   private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): Verdict {

@@ -33,7 +33,12 @@ export class Usuals {
         String(strands),
       ]);
     });
-    return (await client.query<{ founder: number }>('select founder from strand where flow is not null')).rows.map((row) => row.founder);
+    // what has no number belongs to the flow that begins like it, which may show only now
+    const { rows: owed } = await client.query<{ founder: number }>(
+      `select founder from strand where flow is not null or kind_id in (select id from identifier_kind where definition->>'role' <> 'business')
+       union select t.founder from tie t where t.key = t.founder and not exists (select from strand s where s.founder = t.founder)`,
+    );
+    return owed.map((row) => row.founder);
   }
 
   async known(client: pg.Client): Promise<Map<string, Usual>> {

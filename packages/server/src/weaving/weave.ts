@@ -247,6 +247,7 @@ export class Weaver {
       component: (id: number) => this.names.component.get(id) ?? '',
       host: (id: number) => this.names.host.get(id) ?? '',
       kindName: (id: number) => this.names.kind.get(id) ?? '',
+      isBusiness: (kind: number) => graph.isBusinessKind(kind),
       environment: (id: number) => this.names.environment.get(id) ?? '',
       isDatabase: (component: string) => this.names.databases.has(component),
     };

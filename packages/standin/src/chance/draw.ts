@@ -157,7 +157,11 @@ function drawFlows(random: Random, world: ChanceWorld): Flow[] {
     const brought = isJob || own.chance(0.35);
     const steps = allSteps(root);
     // born early on the way, where somebody writes it
-    if (!brought) (steps.find(({ component }, at) => at > 0 && component.names.has(kinds[i]!)) ?? steps[0]!).bears = kinds[i]!;
+    if (!brought) {
+      const bearer = steps.find(({ component }, at) => at > 0 && component.names.has(kinds[i]!)) ?? steps[1] ?? steps[0]!;
+      bearer.bears = kinds[i]!;
+      addName(own, bearer.component.names, world.business.get(kinds[i]!)!);
+    }
     const second = !isJob && i === 0 && kinds.length > count && own.chance(0.8) ? kinds[count]! : null;
     if (second) {
       const place = steps

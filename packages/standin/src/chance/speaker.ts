@@ -76,6 +76,8 @@ export class Speaker {
     { level = 1, cause = false, fields = {}, more = [], took }: More = {},
   ): void {
     const { component, running } = this;
+    // there is nothing in its log but what it answered
+    if (component.layout === 'access' && act !== 'finish') return;
     running.lastAt = Math.max(running.lastAt, at);
     const names = new Map<string, string>();
     if (what === 'names') for (const [kind, value] of running.names) if (component.names.has(kind)) names.set(kind, value);

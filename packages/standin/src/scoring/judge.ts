@@ -29,13 +29,13 @@ export class Judge {
   private readonly groups = new Map<string, Set<Place>>();
 
   /**
-   * @param shownAt where the record of a true place is shown: that which holds its line, or the one that it is a copy of
+   * @param shownAt where the record of a true place is shown: that which holds its line, or the one that it is a copy of; null where that cannot be told
    * @param neutral by strand, places that are neither right nor wrong for it: another one's that it asks about
    */
   constructor(
     truth: readonly TrueTransaction[],
     told: readonly ToldStrand[],
-    private readonly shownAt: (place: Place) => Place = (place) => place,
+    private readonly shown: (place: Place) => Place | null = (place) => place,
     private readonly neutral: ReadonlyMap<string, ReadonlySet<Place>> = new Map(),
   ) {
     for (const strand of told) {
@@ -48,13 +48,13 @@ export class Judge {
     for (const one of truth) {
       const group = this.groups.get(one.strand) ?? new Set<Place>();
       this.groups.set(one.strand, group);
-      for (const place of one.legs.flat()) group.add(shownAt(place));
+      for (const place of this.shownAll(one.legs.flat())) group.add(place);
     }
     for (const one of truth) this.judge(one);
   }
 
   private judge(one: TrueTransaction): void {
-    const places = new Set(one.legs.flat().map(this.shownAt));
+    const places = this.shownAll(one.legs.flat());
     const strand = this.mostOf(places, ({ strand }) => strand);
     const leg = strand ? this.legHolding(strand, places) : 1;
     const records = strand ? this.recordsOf(one.strand, strand) : 0;
@@ -82,7 +82,7 @@ export class Judge {
     if (slowIn) for (const sheet of sheets) sheet.count('slowIn', first?.component === slowIn ? 1 : 0);
     if (!cause) return;
     const named = (finding: ToldFinding): boolean => cause.components.includes(finding.component);
-    const shown = new Set(cause.records.map(this.shownAt));
+    const shown = this.shownAll(cause.records);
     const component = first !== undefined && named(first);
     const record = first !== undefined && shown.has(first.place);
     for (const sheet of sheets) {
@@ -95,6 +95,9 @@ export class Judge {
     else if (!record) why.push(`by ${first.place} instead of ${[...shown][0]}`);
   }
 
+  private shownAll(places: readonly Place[]): Set<Place> {
+    return new Set(places.flatMap((place) => this.shown(place) ?? []));
+  }
   /** The strand that holds most of some records. */
   private mostOf(places: ReadonlySet<Place>, of: (holding: Holding) => ToldStrand): ToldStrand | null {
     const counts = new Map<ToldStrand, number>();
@@ -122,7 +125,7 @@ export class Judge {
   }
   /** How well a true leg is told by the one that holds most of it. */
   private legOf(of: readonly Place[], strand: ToldStrand): number {
-    const places = new Set(of.map(this.shownAt));
+    const places = this.shownAll(of);
     if (!strand.records.some(({ place }) => places.has(place))) return 0;
     const leg = this.legHolding(strand, places);
     const told = new Set(strand.records.filter((one) => one.leg === leg).map((one) => one.place));

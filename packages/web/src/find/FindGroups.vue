@@ -99,7 +99,7 @@ const when = (first: string, last: string): string => `${day(first).slice(5)} ${
           <template v-if="sorted[row.index]!.strand"
             ><span class="outcome"
               ><OutcomeGlyph :outcome="sorted[row.index]!.strand!.outcome" silent /> {{ OUTCOME_WORDS[sorted[row.index]!.strand!.outcome] }}</span
-            ><span class="mono cut id">{{ sorted[row.index]!.strand!.businessId }}</span
+            ><span class="mono cut id">{{ sorted[row.index]!.strand!.name }}</span
             ><span class="cut">{{ sorted[row.index]!.strand!.flowLabel }}</span
             ><span class="cut what">{{ sorted[row.index]!.strand!.headline }}</span></template
           ><span v-else class="mono cut value" :title="printValue(sorted[row.index]!.value)">{{ sorted[row.index]!.value || '(empty)' }}</span>

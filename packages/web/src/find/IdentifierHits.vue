@@ -93,7 +93,7 @@ const ROLE = { business: 'names one transaction', link: 'ties records', shared: 
             <tr v-for="strand in hit.strands" :key="strand.id">
               <td class="still"><OutcomeGlyph :outcome="strand.outcome" silent /> {{ OUTCOME_WORDS[strand.outcome] }}</td>
               <td class="mono still">
-                <RouterLink :to="{ name: 'strand', params: { id: strand.id } }">{{ strand.businessId }}</RouterLink>
+                <RouterLink :to="{ name: 'strand', params: { id: strand.id } }">{{ strand.name }}</RouterLink>
               </td>
               <td class="still">{{ strand.flowLabel }}</td>
               <td class="mono still">{{ dayAndClock(strand.startedAt, 3) }}</td>

@@ -77,7 +77,7 @@ const link = computed(() => {
       <ul v-if="result.strands.length" class="found">
         <li v-for="one in result.strands.slice(0, SHOWN)" :key="one.id">
           <OutcomeGlyph :outcome="one.outcome" />
-          <RouterLink :to="{ name: 'strand', params: { id: one.id } }">{{ one.businessId }}</RouterLink>
+          <RouterLink :to="{ name: 'strand', params: { id: one.id } }">{{ one.name }}</RouterLink>
           <span class="mono soft">{{ clock(one.startedAt) }}</span> <span class="line">{{ one.headline || one.flowLabel }}</span>
         </li>
       </ul>

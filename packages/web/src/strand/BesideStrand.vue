@@ -50,7 +50,7 @@ const shown = computed<{ line: BesideLine; more: number }[]>(() => {
       <p class="with">
         <OutcomeGlyph :outcome="compared.answer.value.other.outcome" />
         <RouterLink :to="{ name: 'strand', params: { id: compared.answer.value.other.id } }" class="mono">{{
-          compared.answer.value.other.businessId
+          compared.answer.value.other.name
         }}</RouterLink>
         <span class="soft"
           >{{ dayAndClock(compared.answer.value.other.startedAt) }}, {{ ms(compared.answer.value.other.durationMs) }};

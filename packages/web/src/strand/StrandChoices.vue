@@ -26,7 +26,7 @@ defineProps<{ problem: Problem; choices: readonly StrandSummary[] }>();
         <tr v-for="one in choices" :key="one.id">
           <td class="mono">{{ dayAndClock(one.startedAt, 3) }}</td>
           <td>
-            <RouterLink :to="{ name: 'strand', params: { id: one.id } }" class="mono">{{ one.businessId }}</RouterLink>
+            <RouterLink :to="{ name: 'strand', params: { id: one.id } }" class="mono">{{ one.name }}</RouterLink>
           </td>
           <td>{{ one.flowLabel }}</td>
           <td><OutcomeGlyph :outcome="one.outcome" :size="16" silent /> {{ OUTCOME_WORDS[one.outcome] }}</td>

@@ -31,7 +31,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
   <header class="head" :class="`outcome-${strand.outcome}`">
     <div class="title">
       <OutcomeGlyph :outcome="strand.outcome" :size="24" />
-      <h1 class="id">{{ strand.businessId }}</h1>
+      <h1 class="id">{{ strand.name }}</h1>
       <p class="soft facts">
         {{ strand.flowLabel }} ·
         <template v-for="one in parties" :key="one.kind + one.value"

@@ -107,8 +107,8 @@ const pictures = computed(() => {
   const picture = () => (timed.value ? timeSvg(own, ownLines, zoom.value) : weaveSvg(own, ownLines, folded.value));
   const svg = async (): Promise<Blob> => new Blob([(await picture()).svg], { type: 'image/svg+xml' });
   return [
-    { name: 'SVG', about: 'a picture, sharp at any size', file: `${now.businessId}.svg`, make: svg },
-    { name: 'PNG', about: 'a picture of points', file: `${now.businessId}.png`, make: async () => pngOf(await picture()) },
+    { name: 'SVG', about: 'a picture, sharp at any size', file: `${now.name}.svg`, make: svg },
+    { name: 'PNG', about: 'a picture of points', file: `${now.name}.png`, make: async () => pngOf(await picture()) },
   ];
 });
 /** The sentence, and the lines that tell: of each finding, in order of time. */
@@ -116,7 +116,7 @@ function ticket(): void {
   const now = strand.value;
   if (!now) return;
   const telling = new Set(now.findings.flatMap((finding) => [finding.record.id, ...finding.evidence]));
-  const title = `${now.businessId}${now.flowLabel ? ` (${now.flowLabel})` : ''}`;
+  const title = `${now.name}${now.flowLabel ? ` (${now.flowLabel})` : ''}`;
   void share.copyTicket(lines.value.filter((one) => telling.has(one.id)), title, now.findings[0]?.sentence ?? OUTCOME_WORDS[now.outcome]); // prettier-ignore
 }
 useKeys({

@@ -70,7 +70,7 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
       <h2>Related</h2>
       <ul>
         <li v-for="one in strand.related.slice(0, 30)" :key="one.strand">
-          <RouterLink :to="{ name: 'strand', params: { id: one.strand } }" class="mono">{{ one.businessId }}</RouterLink>
+          <RouterLink :to="{ name: 'strand', params: { id: one.strand } }" class="mono">{{ one.name }}</RouterLink>
           <span class="soft">{{ one.flowLabel }}, {{ one.why }}</span>
         </li>
       </ul>

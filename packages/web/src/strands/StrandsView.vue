@@ -90,7 +90,7 @@ function take(index: number, field = ''): void {
   const cell = (name: string): Element | null => line.querySelector(`[data-field="${name}"]`);
   const values = [
     { field: 'outcome', value: item.outcome, identifier: false, cell: cell('outcome') },
-    { field: item.kind, value: item.businessId, identifier: true, cell: cell('identifier') },
+    { field: item.kind, value: item.name, identifier: true, cell: cell('identifier') },
     ...(item.flow === null ? [] : [{ field: 'flow', value: item.flow, identifier: false, cell: cell('flow') }]),
     ...item.parties.map((party) => ({ field: party.kind, value: party.value, identifier: true, cell: cell('happened') })),
   ];
@@ -176,9 +176,9 @@ const total = computed(() => {
                   ><RouterLink
                     :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
                     tabindex="-1"
-                    :title="items[row.index]!.businessId"
+                    :title="items[row.index]!.name"
                     @click.stop
-                    >{{ items[row.index]!.businessId }}</RouterLink
+                    >{{ items[row.index]!.name }}</RouterLink
                   ></span
                 >
                 <span role="cell" class="cutting" data-field="flow"

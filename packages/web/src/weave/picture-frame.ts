@@ -15,7 +15,7 @@ const LETTER = 7.2;
 export async function framed(strand: Strand, width: number, height: number, body: SVGElement[], legend: SVGElement): Promise<SvgPicture> {
   const root = make('svg', { xmlns: NS, width, height, viewBox: `0 0 ${width} ${height}` });
   root.append(make('rect', { width, height, fill: colour('linen') }));
-  root.append(text(`${strand.businessId} · ${strand.flowLabel}, ${OUTCOME_WORDS[strand.outcome]}`, MARGIN, 28, `700 18px ${SANS}`, colour('ink')));
+  root.append(text(`${strand.name} · ${strand.flowLabel}, ${OUTCOME_WORDS[strand.outcome]}`, MARGIN, 28, `700 18px ${SANS}`, colour('ink')));
   const about = strand.findings[0]?.sentence ?? `${dayAndClock(strand.startedAt)} – ${dayAndClock(strand.endedAt)}`;
   root.append(text(cut(about, Math.floor((width - 2 * MARGIN) / LETTER)), MARGIN, 50, `400 14px ${SANS}`, colour('ink')), ...body);
   legend.setAttribute('transform', `translate(${MARGIN} ${height - LEGEND + 22})`);

@@ -54,6 +54,7 @@ const strand = (more: Partial<Strand> = {}): Strand => ({
   flow: null,
   flowLabel: '',
   businessId: '1',
+  name: '1',
   kind: 'order',
   outcome: 'failed',
   attributes: {},

@@ -93,7 +93,7 @@ export const AS_JSON: RecordForm = {
   identifier: ({ kind, value, role }) => JSON.stringify({ kind, value, role }),
   copies: (ids) => `,"copies":${JSON.stringify(ids)}`,
   strand: (of, carried) =>
-    `,${inside(of ? { ...of, leg: 1, because: carried ? 'carried-over' : 'declared' } : { strand: null, flow: null, outcome: null, leg: null, because: null })}}\n`,
+    `,${inside(of ? { ...of, leg: null, because: carried ? 'carried-over' : 'declared' } : { strand: null, flow: null, outcome: null, leg: null, because: null })}}\n`,
   pieces: lines((row, { fixed, shape, identifiers, copies, strand }, to) => {
     const [body, place] = row.texts;
     to.add(JSON_PART.id);
