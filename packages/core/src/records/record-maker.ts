@@ -16,7 +16,7 @@ import { ClockTable } from './clock-table.ts';
 import { LaneSample } from './lane-sample.ts';
 import { LastingSample } from './lasting-sample.ts';
 import { TableRows } from './table-rows.ts';
-import type { Known, RecordsState, ToRead } from './types.ts';
+import { FIRST_RECORDS, MOST_SHAPES, type Known, type RecordsState, type ToRead } from './types.ts';
 
 const SECOND = 1_000_000;
 /** A time that tells more than whole seconds: a fraction, or milliseconds since 1970. */
@@ -62,6 +62,8 @@ export class RecordMaker {
   private readonly lasting: LastingSample;
   private readonly table: TableRows | null;
   private readonly made: Made;
+  private readonly shapes: Set<number>;
+  private count = 0;
   private lastAt: Microseconds;
   /** A record was placed. */
   private begun: boolean;
@@ -82,6 +84,7 @@ export class RecordMaker {
       zone,
       ...(state ? { anchor: state.lastAt, memory: state.memory } : {}),
     });
+    this.shapes = new Set(state?.shapes);
     this.lanes = new LaneFinder(hints.laneBy);
     this.laneSample = hints.laneBy === undefined ? new LaneSample(state?.laneBy) : null;
     this.finder = finderOf(known.kinds);
@@ -119,6 +122,7 @@ export class RecordMaker {
     this.table?.note(draft);
     made.varying = withoutNames(draft.message, mentions);
     made.shape = shapeHash(made.varying);
+    if (this.count++ < FIRST_RECORDS && this.shapes.size < MOST_SHAPES && draft.understood) this.shapes.add(made.shape);
     made.marks = this.marksOf(made, component);
     made.lane = source.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
     this.laneSample?.note(draft.fields, this.businessAt(made), made.lane !== null);
@@ -133,6 +137,7 @@ export class RecordMaker {
       lastAt: this.lastAt,
       memory: this.reader.save?.(),
       lasting: this.lasting.taken,
+      shapes: [...this.shapes],
       laneBy: this.laneSample?.told(last),
       snapshots: this.table?.told(last),
     };

@@ -35,6 +35,8 @@ export interface RecordsState {
   memory?: unknown;
   /** Some records that state a duration. */
   lasting?: LastingRecord[];
+  /** Hashes of the first shapes that its records have, by which two logs of one program are told. */
+  shapes?: number[];
   /** The field that parts the work on several transactions as a thread would, '' for none, once there is enough to tell. */
   laneBy?: string;
   /** Of a table: whether its rows are states that were seen at an instant, once there are enough of them. */
@@ -58,6 +60,9 @@ export interface ToRead {
   state: RecordsState | null;
 }
 
+/** So many shapes of a source are kept, of so many first records. */
+export const MOST_SHAPES = 48;
+export const FIRST_RECORDS = 1000;
 /** Most names that the records of one source give to their component or host, and the longest; what comes on top counts as the source's own. */
 export const MOST_NAMES = 500;
 export const LONGEST_NAME = 80;

@@ -59,7 +59,10 @@ export function withLanes(sources: readonly HeldSource[]): HeldSource[] {
 /** Those whose folders name their machine. */
 export function namedByFolders(sources: readonly HeldSource[]): HeldSource[] {
   const hosts = new Set(sources.flatMap(({ records }) => records.map((one) => one.host)).filter((host) => host !== ''));
-  const namesOf = namesByFolder(sources, hosts);
+  const namesOf = namesByFolder(
+    sources.map(({ path, state }) => ({ path, shapes: state?.shapes ?? [] })),
+    hosts,
+  );
   return sources.filter(({ about, path }) => {
     const { component, host } = namesOf({ path, component: about.component, host: about.host, componentFixed: false, hostFixed: false });
     if (component === about.component && host === about.host) return false;

@@ -4,7 +4,9 @@ import type { Names } from '../evidence/names.ts';
 import type { SourceRow } from '../evidence/sources.ts';
 
 const MOST_SOURCES = 5000;
-type Own = Pick<SourceRow, 'id' | 'path' | 'environment' | 'component_id' | 'host_id' | 'component_fixed' | 'host_fixed'>;
+type Own = Pick<SourceRow, 'id' | 'path' | 'environment' | 'component_id' | 'host_id' | 'component_fixed' | 'host_fixed'> & {
+  shapes: number[] | null;
+};
 export interface BetterNames {
   id: number;
   component_id: number;
@@ -27,8 +29,18 @@ export class SourceNames {
         .where({ environment, state: 'done' })
         .orderBy('id', 'desc')
         .limit(MOST_SOURCES)
-        .select('id', 'path', 'environment', 'component_id', 'host_id', 'component_fixed', 'host_fixed');
-      const namesOf = namesByFolder(own, await this.hostsOf(environment));
+        .select(
+          'id',
+          'path',
+          'environment',
+          'component_id',
+          'host_id',
+          'component_fixed',
+          'host_fixed',
+          this.db.raw(`reader_state->'shapes' as shapes`),
+        );
+      const beside = own.map(({ path, shapes }) => ({ path, shapes: shapes ?? [] }));
+      const namesOf = namesByFolder(beside, await this.hostsOf(environment));
       for (const source of own) {
         const { component, host } = namesOf({
           path: source.path,
