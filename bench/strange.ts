@@ -15,6 +15,8 @@ const SET = process.env.FADENWEG_BENCH_SEEDS === 'final' ? 'final' : 'choosing';
 const DRAWN = Number(process.env.FADENWEG_BENCH_DRAWN ?? 40);
 const PARCELS = Number(process.env.FADENWEG_BENCH_PARCELS ?? 5);
 const TRANSACTIONS = Number(process.env.FADENWEG_BENCH_TRANSACTIONS ?? 500);
+/** Nothing is declared, and the set of kinds that the product offers is accepted. */
+const NEWCOMER = process.env.FADENWEG_BENCH_NEWCOMER === 'yes';
 /** Folder of worlds by other hands, where there are any: `permits` and `parcels`. */
 const WORLDS = process.env.FADENWEG_WORLDS;
 
@@ -36,7 +38,7 @@ const FIGURES: readonly (readonly [Figure, string])[] = [
 export async function benchStrange(): Promise<Result[]> {
   const trials: Pick<Trial, 'name' | 'judge' | 'firstError' | 'ms'>[] = [];
   for (const make of worlds()) {
-    const { name, judge, firstError, ms } = await trial(await make());
+    const { name, judge, firstError, ms } = await trial(await make(), NEWCOMER);
     trials.push({ name, judge, firstError, ms });
     console.error(`${name}: ${FIGURES.map(([figure]) => figured(shareOf(judge.sheet[figure]))).join(' ')}, ${Math.round(ms / 1000)} s`);
   }
@@ -46,7 +48,7 @@ export async function benchStrange(): Promise<Result[]> {
   return [
     ...FIGURES.map(([figure, what]): Result => {
       const own = figuresOf(trials, figure);
-      return { what: `${what}: mean; tenth percentile; worst, over ${own.length} worlds (seeds for the ${SET === 'final' ? 'final table' : 'choice of rules'})`, figure: `${figured(mean(own))}; ${figured(tenth(own, figure))}; ${figured(figure === 'blamed' ? Math.max(...own) : Math.min(...own))}`, raw: '', ratio: '', budget: '' }; // prettier-ignore
+      return { what: `${what}: mean; tenth percentile; worst, over ${own.length} worlds${NEWCOMER ? ', newcomer' : ''} (seeds for the ${SET === 'final' ? 'final table' : 'choice of rules'})`, figure: `${figured(mean(own))}; ${figured(tenth(own, figure))}; ${figured(figure === 'blamed' ? Math.max(...own) : Math.min(...own))}`, raw: '', ratio: '', budget: '' }; // prettier-ignore
     }),
     { what: 'first record of level error is of a right component: mean', figure: figured(mean(errors)), raw: '', ratio: '', budget: '' },
   ];

@@ -1,8 +1,9 @@
-import { understand, type Understanding } from '@fadenweg/core/understanding';
+import { offered, understand, type Declared, type Understanding } from '@fadenweg/core/understanding';
 import { Judge, type Share, type TrueTransaction } from '@fadenweg/standin';
 import { LEVELS } from '@fadenweg/core/units';
+import { STANDARD_KINDS } from '@fadenweg/core/identifiers';
 import { inPlaces, type InPlaces } from './told.ts';
-import type { JudgedWorld } from './world.ts';
+import { declaring, type JudgedWorld } from './world.ts';
 
 export interface Trial {
   name: string;
@@ -13,15 +14,25 @@ export interface Trial {
   ms: number;
 }
 
-/** Understands a world from its files alone and judges what came of it. */
-export async function trial(world: JudgedWorld): Promise<Trial> {
+/**
+ * Understands a world from its files alone and judges what came of it.
+ *
+ * @param newcomer nothing is declared, and the set of kinds that the product offers is accepted
+ */
+export async function trial(world: JudgedWorld, newcomer = false): Promise<Trial> {
   const began = performance.now();
-  const understood = await understand(world.files, world.declared);
+  const understood = await understand(world.files, newcomer ? await accepted(world) : world.declared);
   const ms = performance.now() - began;
   const told = inPlaces(understood);
   const truth = world.truth(told);
   const judge = new Judge(truth, told.strands, told.shownAt, world.neutral);
   return { name: world.name, judge, understood, firstError: firstErrors(truth, told), ms };
+}
+
+async function accepted({ files }: JudgedWorld): Promise<Declared> {
+  const before = declaring([]);
+  const best = await offered((await understand(files, before)).records, STANDARD_KINDS);
+  return declaring(best?.kinds ?? []);
 }
 
 const ERROR = LEVELS.indexOf('error');

@@ -1,4 +1,5 @@
-import type { Iso, Role } from './index.ts';
+import type { IdentifierKind } from './declared.ts';
+import type { Iso, Page, Role } from './index.ts';
 import type { WaitsFor } from './work.ts';
 
 /** A source: one log, of one file or of the parts that it was rotated into. */
@@ -114,6 +115,20 @@ export interface KindSuggestion {
   /** Business identifiers beside a value, in the mean; null where none is declared. */
   joins: number | null;
   examples: string[];
+}
+
+/** Kinds that together name the transactions of a system, where nobody has declared any yet; what they bring is told of the records that were looked at. */
+export interface BestKinds {
+  kinds: (Pick<KindSuggestion, 'name' | 'label' | 'role' | 'patterns' | 'fields'> & Pick<IdentifierKind, 'normal'>)[];
+  /** A value of each of them. */
+  examples: string[];
+  transactions: number;
+  components: string[];
+  /** Of the records, the share that comes to belong to a transaction, 0 to 1. */
+  share: number;
+}
+export interface KindSuggestions extends Page<KindSuggestion> {
+  best: BestKinds | null;
 }
 
 export interface EnvironmentInfo {

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import type { Coverage, ImportInfo, KeptWhole, KindSuggestion, LogRecord, Page, SourceInfo, StrandSummary, Summary } from '@fadenweg/api';
+import type { Coverage, ImportInfo, KeptWhole, KindSuggestions, LogRecord, Page, SourceInfo, StrandSummary, Summary } from '@fadenweg/api';
 import { call, filesBelow } from './client.ts';
 import { all, startSystem, type System } from './testing/system.ts';
 
@@ -106,8 +106,15 @@ describe('gathering', () => {
       ),
       'locks/locks.log': ITEMS.map((i) => `ts=${iso(i, 2)} level=info msg="key cut" booking=${booking(i)}`).join('\n'),
     });
-    const { items } = await system.get<Page<KindSuggestion>>('/identifier-kinds/suggestions');
-    expect(items[0]).toMatchObject({ label: 'booking', role: 'business', patterns: ['BK-\\d{5}'], values: 60, components: ['bus', 'desk', 'locks'] });
+    const { items, best } = await system.get<KindSuggestions>('/identifier-kinds/suggestions');
+    expect(best).toMatchObject({ kinds: [{ label: 'booking', role: 'business' }], examples: [expect.stringMatching(/^BK-/)], transactions: 60 });
+    expect(items[0]).toMatchObject({
+      label: 'booking',
+      role: 'business',
+      patterns: ['BK-\\d{5,7}'],
+      values: 60,
+      components: ['bus', 'desk', 'locks'],
+    });
     const { label, name, role, patterns, fields } = items[0]!;
     await call(`${system.url}/api/identifier-kinds`, {
       method: 'POST',
@@ -117,7 +124,10 @@ describe('gathering', () => {
     const found = async (): Promise<StrandSummary[]> => (await system.get<Page<StrandSummary>>(`/strands?identifier=${booking(7)}`)).items;
     while ((await found()).length === 0) await new Promise((resolve) => setTimeout(resolve, 200));
     expect(await found()).toMatchObject([{ businessId: booking(7), records: 3, environment: 'production' }]);
-    expect((await system.get<Page<KindSuggestion>>('/identifier-kinds/suggestions')).items.map((one) => one.label)).not.toContain('booking');
+    const after = await system.get<KindSuggestions>('/identifier-kinds/suggestions');
+    expect(after.items.map((one) => one.label)).not.toContain('booking');
+    // somebody has said what people ask by
+    expect(after.best).toBeNull();
   }, 60_000);
 
   test('a zone and a year that a source does not state are those in which it falls together with the others', async () => {

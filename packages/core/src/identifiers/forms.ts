@@ -4,8 +4,8 @@ const HEX = /^[0-9a-f]+$/i;
 const partsOf = (value: string): string[] => value.match(/[\p{L}\d]+|[^\p{L}\d]+/gu) ?? [];
 /** The letters in front of digits, as in `LX204817`, are a part of their own; a run that mixes both otherwise is kept together. */
 function split(part: string): string[] {
-  const hit = /^(\p{L}{1,6})(\d+)$/u.exec(part);
-  return hit && !(HEX.test(part) && part.length >= 6 && /[a-f]/.test(hit[1]!)) ? [hit[1]!, hit[2]!] : [part];
+  const hit = /^(\p{L}{1,6})(\d+)(\p{L}?)$/u.exec(part);
+  return hit && !(HEX.test(part) && part.length >= 6 && /[a-f]/.test(hit[1]!)) ? hit.slice(1).filter((one) => one !== '') : [part];
 }
 
 /**
@@ -19,6 +19,8 @@ export function formOf(value: string): string {
       if (/^\d+$/.test(part)) return part.length >= 6 && i > 0 && value.includes('-') && isHexWorld(value) ? 'h'.repeat(part.length) : '9';
       if (!/[\p{L}\d]/u.test(part)) return part;
       if (HEX.test(part) && part.length >= 6) return 'h'.repeat(part.length);
+      // a check letter behind a number differs from one to the next
+      if (/^\p{L}{1,2}$/u.test(part) && i > 0) return 'a';
       if (/^\p{L}+$/u.test(part)) return i === 0 ? part : part.length <= 4 ? part : 'x';
       return 'x';
     })
@@ -35,13 +37,19 @@ export function patternOfForms(values: readonly string[]): string {
   const form = formOf(values[0]!);
   const rows = values.map((value) => partsOf(value).flatMap(split));
   const width = rows[0]!.length;
-  if (rows.some((row) => row.length !== width)) return escape(form).replace(/9/g, '\\d+').replace(/h+/g, '[0-9a-f]+').replace(/x/g, '\\w+');
+  if (rows.some((row) => row.length !== width))
+    return escape(form)
+      .replace(/9/g, '\\d+')
+      .replace(/h+/g, '[0-9a-f]+')
+      .replace(/x/g, '\\w+')
+      .replace(/(?<=\+.?)a/g, '[A-Za-z]{1,2}');
   return rows[0]!
     .map((_, column) => {
       const cells = rows.map((row) => row[column]!);
       if (cells.every((cell) => cell === cells[0]) && !/^\d+$/.test(cells[0]!)) return escape(cells[0]!);
       const lengths = cells.map((cell) => cell.length);
-      const times = repeat(Math.min(...lengths), Math.max(...lengths));
+      const counts = cells.every((cell) => /^[1-9]\d{0,4}$/.test(cell));
+      const times = repeat(Math.min(...lengths), Math.max(...lengths), counts);
       if (cells.every((cell) => /^\d+$/.test(cell))) return `\\d${times}`;
       if (cells.every((cell) => /^[0-9a-f]+$/.test(cell))) return `[0-9a-f]${times}`;
       if (cells.every((cell) => /^[0-9A-F]+$/.test(cell))) return `[0-9A-F]${times}`;
@@ -50,8 +58,9 @@ export function patternOfForms(values: readonly string[]): string {
     .join('');
 }
 
-function repeat(fewest: number, most: number): string {
-  if (fewest === most) return fewest === 1 ? '' : `{${fewest}}`;
+function repeat(fewest: number, most: number, counts: boolean): string {
+  // a short counter goes on to the next digit
+  if (fewest === most && !counts) return fewest === 1 ? '' : `{${fewest}}`;
   // numbers grow: leave room upwards
   return fewest < 2 ? '+' : `{${fewest},${most + 2}}`;
 }

@@ -54,7 +54,7 @@ function classesOf(value: string, word: string): NameClass[] {
   const form = formOf(value);
   if (isTelling(form)) return [{ key: `form ${form}`, by: 'form', field: '', form }];
   const digits = /^\d+$/.test(value);
-  if (word === '' || isMeasure(word) || (digits && value.length < FEWEST_DIGITS)) return [];
+  if (word === '' || isMeasure(word) || (digits ? value.length < FEWEST_DIGITS : !/\p{L}/u.test(value))) return [];
   return [{ key: `word ${word}`, by: 'word', field: word, form }];
 }
 

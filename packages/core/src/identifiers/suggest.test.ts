@@ -36,7 +36,7 @@ describe('suggested identifiers', () => {
     expect(found[0]).toMatchObject({
       label: 'booking',
       role: 'business',
-      patterns: ['BK-\\d{5}'],
+      patterns: ['BK-\\d{5,7}'],
       values: 60,
       components: ['bus', 'desk', 'keys'],
       across: 1,

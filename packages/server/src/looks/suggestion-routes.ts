@@ -1,4 +1,4 @@
-import type { KindSuggestion, Page } from '@fadenweg/api';
+import type { KindSuggestions } from '@fadenweg/api';
 import type { SourceRepository } from '../evidence/sources.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import type { Suggestions } from './suggestions.ts';
@@ -9,10 +9,11 @@ export function suggestionRoutes(suggestions: Suggestions, sources: SourceReposi
     endpoint({
       method: 'get',
       path: '/identifier-kinds/suggestions',
-      summary: 'Kinds of identifiers that the data seem to hold, with figures and a proposed role',
-      async run(): Promise<Page<KindSuggestion>> {
+      summary:
+        'Kinds of identifiers that the data seem to hold, with figures and a proposed role; the set that names transactions best, where none is declared',
+      async run(): Promise<KindSuggestions> {
         const rows = await sources.families();
-        return { items: await suggestions.find(`${rows.length} ${rows.reduce((sum, row) => sum + row.records, 0)}`), next: null };
+        return { ...(await suggestions.find(`${rows.length} ${rows.reduce((sum, row) => sum + row.records, 0)}`)), next: null };
       },
     }),
   ];

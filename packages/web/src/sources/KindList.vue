@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Flow, IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
+import type { BestKinds, Flow, IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
 import { computed, reactive, ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -100,13 +100,26 @@ async function accept(one: KindSuggestion, role: IdentifierKind['role']): Promis
   const { name, label, patterns, fields } = one;
   if (await declare({ name, label, role, patterns, fields })) suggestions.value?.again();
 }
+/** The whole set at once, each kind of what people ask by with its flow. */
+async function acceptBest({ kinds }: BestKinds): Promise<void> {
+  const done = await attempt(async () => {
+    let again = 0;
+    for (const kind of kinds) {
+      const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
+      again = Math.max(again, sourcesReadAgain);
+      if (kind.role === 'business') await followed(kind);
+    }
+    return `${kinds.map((kind) => `“${kind.label}”`).join(', ')} ${kinds.length === 1 ? 'is' : 'are'} declared. ${readAgain(again)} What is usual is learned once 30 have gone well.`;
+  });
+  if (done) suggestions.value?.again();
+}
 </script>
 <template>
   <div class="kinds">
     <p v-if="bad" class="bad said" role="alert">{{ bad }}</p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <KindsDiscovered v-if="discovered.length > 0" :kinds="discovered" @confirm="confirm" @remove="remove" />
-    <KindSuggestions ref="suggestions" @accept="accept" />
+    <KindSuggestions ref="suggestions" @accept="accept" @accept-best="acceptBest" />
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
     <table v-else-if="answer" class="plain-table">
       <caption>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import type { KindSuggestion, Page, Role } from '@fadenweg/api';
+import type { BestKinds, KindSuggestion, KindSuggestions, Role } from '@fadenweg/api';
 import { reactive } from 'vue';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
+import BestKindsNote from './BestKindsNote.vue';
 import RoleSelect from './RoleSelect.vue';
 
-const emit = defineEmits<{ accept: [suggestion: KindSuggestion, role: Role] }>();
-const { answer, problem, loading, again } = useRequest([], () => api.get<Page<KindSuggestion>>('/identifier-kinds/suggestions'));
+const emit = defineEmits<{ accept: [suggestion: KindSuggestion, role: Role]; acceptBest: [best: BestKinds] }>();
+const { answer, problem, loading, again } = useRequest([], () => api.get<KindSuggestions>('/identifier-kinds/suggestions'));
 const roles = reactive(new Map<string, Role>());
 const roleOf = (one: KindSuggestion): Role => roles.get(one.name) ?? one.role;
 defineExpose({ again });
@@ -17,10 +18,11 @@ defineExpose({ again });
   <section aria-labelledby="suggested">
     <h2 id="suggested">Suggested from the data <span v-if="loading" class="soft" role="status">looking through the records…</span></h2>
     <ProblemNote v-if="problem" :problem="problem" @again="again" />
-    <p v-else-if="answer && answer.items.length === 0" class="soft">
+    <p v-else-if="answer && answer.items.length === 0 && !answer.best" class="soft">
       Nothing that recurs looks like an identifier which is not declared. Bring in the logs of more components, or declare one below.
     </p>
-    <table v-else-if="answer" class="plain-table">
+    <BestKindsNote v-if="answer?.best && !loading" :best="answer.best" @accept="emit('acceptBest', answer.best)" />
+    <table v-if="answer && answer.items.length > 0" class="plain-table">
       <thead>
         <tr>
           <th>Identifier</th>

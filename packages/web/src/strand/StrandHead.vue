@@ -34,6 +34,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
       <h1 class="id">{{ strand.name }}</h1>
       <p class="soft facts">
         {{ strand.flowLabel }} ·
+        <template v-if="strand.businessId === null">no number of its own, named by its {{ strand.identifiers[0]?.label ?? strand.kind }} · </template>
         <template v-for="one in parties" :key="one.kind + one.value"
           >{{ one.label }} <ValueHandle :field="one.kind" :value="one.value" identifier /> · </template
         >{{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} ·
