@@ -29,6 +29,13 @@ describe('zones told by what others say', () => {
     expect(zoneOf(written('America/New_York', NOVEMBER, 40), 'UTC', ['Europe/Berlin'])).toBe('Etc/GMT+5');
   });
 
+  test('an offset that no clock on earth has is none: what is fifteen hours apart was said again', () => {
+    const apart = (hours: number): TimePair[] =>
+      written('UTC', NOVEMBER, 40).map(({ at: moment, local }) => ({ at: moment, local: local + hours * HOUR }));
+    expect([-15, -13, 15].map((hours) => zoneOf(apart(hours), 'UTC', []))).toEqual([null, null, null]);
+    expect([-12, 14].map((hours) => zoneOf(apart(hours), 'UTC', []))).toEqual(['Etc/GMT+12', 'Etc/GMT-14']);
+  });
+
   test('across a clock change a region counts, also one that nothing names', () => {
     const pairs = written('Europe/Berlin', CHANGE, 60);
     expect(zoneOf(pairs, 'UTC', ['Europe/Berlin'])).toBe('Europe/Berlin');

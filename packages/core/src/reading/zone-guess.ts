@@ -138,10 +138,14 @@ function offsetsOf(pairs: readonly TimePair[]): string[] {
   const counts = new Map<number, number>();
   for (const { local, at } of pairs) {
     const hours = Math.round((local - at) / HOUR);
+    if (hours < WESTMOST || hours > EASTMOST) continue;
     if (Math.abs(local - at - hours * HOUR) <= QUARTER / 2) counts.set(hours, (counts.get(hours) ?? 0) + 1);
   }
   return [...counts].sort((a, b) => b[1] - a[1]).slice(0, 2).map(([hours]) => fixed(hours)); // prettier-ignore
 }
+/** No clock on earth is further off universal time. */
+const WESTMOST = -12;
+const EASTMOST = 14;
 /** The names of fixed offsets count to the west. */
 const fixed = (hours: number): string => (hours === 0 ? 'UTC' : `Etc/GMT${hours > 0 ? '-' : '+'}${Math.abs(hours)}`);
 
