@@ -13,6 +13,7 @@ import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
+import { benchSame } from './same.ts';
 import { benchSmall } from './small.ts';
 import { benchReading } from './reading.ts';
 import { benchStrange } from './strange.ts';
@@ -32,6 +33,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   find: benchFind,
   truth: benchTruth,
   strange: benchStrange,
+  same: benchSame,
   lookup: () => benchLookup(),
 };
 

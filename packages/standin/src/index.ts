@@ -9,4 +9,5 @@ export { LENS_CALC_VERSIONS, lensCalcText, type TextFile } from './source-texts/
 export { Judge, type Miss } from './scoring/judge.ts';
 export { Sheet, shareOf, type Share } from './scoring/sheet.ts';
 export type { Place, ToldStrand, TrueTransaction } from './scoring/true-transaction.ts';
+export { ALTERATIONS, type Alteration } from './chance/alter.ts';
 export { generateChance, type DrawnWorld } from './chance/generate.ts';

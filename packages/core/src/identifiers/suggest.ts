@@ -122,7 +122,7 @@ export const bare = (value: string): string => value.toLowerCase().replace(/[\s.
 export const isName = (value: string): boolean =>
   !/^\d{1,2}[:.]\d\d(?:[:.,]\d+)*$|^\d{4}-\d\d-\d\d|^(?:\d{1,3}\.){3}\d|^[vV]?\d+(?:\.\d+)+$|^-?\d+(?:\.\d+)?(?:ms|us|s|kb|mb|gb|k|m|h|d|px|mm)$/i.test(
     value,
-  ) && !/^(?:utf|iso|sha|md|http|tls|ssl|x|p|log|ipv|base|h|win|java|python)[-_]?\d/i.test(value);
+  ) && !/^(?:utf|iso|sha|md|http|tls|ssl|x|p|log|ipv|base|h|win|java|python)[-_]?\d{1,4}(?:[-_.]\d{1,3})?$/i.test(value);
 
 function isLikely(group: Group): boolean {
   const values = group.values.size;

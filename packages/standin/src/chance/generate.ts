@@ -1,6 +1,7 @@
 import type { TrueTransaction } from '../scoring/true-transaction.ts';
 import { Random } from '../writing/random.ts';
 import { SECOND, type Micros } from '../writing/times.ts';
+import { alter, type Alteration } from './alter.ts';
 import { drawWorld } from './draw.ts';
 import { FAULTS, type Fault } from './faults.ts';
 import { Runner } from './run.ts';
@@ -25,9 +26,14 @@ export interface DrawnWorld {
   tied: number;
 }
 
-/** Draws a world by seed and lets so many transactions run in it. */
-export function generateChance(seed: number, transactions: number): DrawnWorld {
+/**
+ * Draws a world by seed and lets so many transactions run in it.
+ *
+ * @param alteration how it writes otherwise: the same happens, and each file has the same records in the same order
+ */
+export function generateChance(seed: number, transactions: number, alteration: Alteration | null = null): DrawnWorld {
   const world = drawWorld(seed);
+  if (alteration) alter(world, alteration);
   const random = new Random(seed ^ 0x5bd1e995);
   const runner = new Runner(world, random.fork('run'));
   const running = transactionsOf(world, random.fork('transactions'), runner, transactions);
