@@ -206,7 +206,7 @@ describe('taken along', () => {
   test('strands as CSV, OTLP and XES are those of the list', async () => {
     const { items } = await system.get<Page<StrandSummary>>('/strands?limit=500&sort=started');
     const csv = (await text('/strands/export?format=csv')).trim().split('\r\n');
-    expect(csv[0]).toMatch(/^id,flow,businessId,outcome,/);
+    expect(csv[0]).toMatch(/^id,flow,businessId,name,outcome,/);
     expect(csv.slice(1).map((line) => line.split(',')[2])).toEqual(items.map((one) => one.name));
     const traces = (await text('/strands/export?format=otlp&outcome=failed')).trim().split('\n').map((line) => JSON.parse(line) as object); // prettier-ignore
     expect(traces).toHaveLength(items.filter((one) => one.outcome === 'failed').length);

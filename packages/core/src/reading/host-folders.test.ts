@@ -24,6 +24,16 @@ describe('what lies in folders', () => {
     const beside: SourceBeside[] = ['alder', 'birch'].map((host) => ({ path: `desk/${host}.log`, shapes: shapes(1) }));
     expect(namesByFolder(beside, none)(named('desk/birch.log', 'desk'))).toEqual({ component: 'desk', host: '' });
   });
+  test('a file that says one thing alone tells nothing, and neither do parts of one log by their names', () => {
+    const beside: SourceBeside[] = [
+      { path: 'desk/first.log', shapes: shapes(1) },
+      { path: 'desk/second.log', shapes: shapes(3) },
+      { path: 'desk/third.log', shapes: [99] },
+      { path: 'desk/fourth.log', shapes: shapes(200) },
+    ];
+    expect(namesByFolder(beside, none)(named('desk/third.log', 'desk'))).toEqual({ component: 'desk', host: '' });
+    expect(namesByFolder(beside.slice(0, 3), none)(named('desk/first.log', 'desk'))).toEqual({ component: 'desk', host: '' });
+  });
   test('where records name the folder as their host, it is one; what a person said stays', () => {
     const beside: SourceBeside[] = [{ path: 'alder/desk.log', shapes: [] }];
     expect(namesByFolder(beside, new Set(['alder']))(named('alder/desk.log', 'alder'))).toEqual({ component: 'desk', host: 'alder' });

@@ -6,6 +6,8 @@ const FEWEST = 2;
 const SHARE = 0.3;
 /** Of the shapes of the one that has fewer, two logs of one program have so many in common; of two programs hardly any. */
 const ONE_PROGRAM = 0.3;
+/** What says fewer things tells nothing of which program it is. */
+const FEWEST_SHAPES = 3;
 
 /** A source beside others. */
 export interface SourceBeside {
@@ -84,10 +86,11 @@ function severalPrograms(beside: readonly SourceBeside[]): Map<string, 'place' |
   for (const [folder, own] of byFolder) {
     if (!holdsSeveral(folder.slice(folder.lastIndexOf('/') + 1), own.map((one) => fileOf(one.path)))) continue; // prettier-ignore
     const programs = new Map<string, SourceBeside>();
-    for (const one of own) if (one.shapes.length > 0) programs.set(componentOf(one.path, true), programs.get(componentOf(one.path, true)) ?? one);
+    for (const one of own)
+      if (one.shapes.length >= FEWEST_SHAPES) programs.set(componentOf(one.path, true), programs.get(componentOf(one.path, true)) ?? one);
     const pairs = [...programs.values()].flatMap((one, i, all) => all.slice(i + 1).map((other) => saysTheSame(one, other)));
     // two instances of one program lie beside each other too
-    if (pairs.length > 0 && pairs.filter((same) => same).length < pairs.length / 2) found.set(folder, 'place');
+    if (pairs.length > 0 && !pairs.includes(true)) found.set(folder, 'place');
   }
   for (const folder of found.keys()) {
     const own = byFolder.get(folder)!;
