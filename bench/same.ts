@@ -66,7 +66,10 @@ async function told(
 ): Promise<Map<Place, { records: Set<Place>; says: string }>> {
   const understood = await understand(files, declared);
   const fileOf = new Map(own.map(({ path }, i) => [path, i]));
-  const components = new Map(understood.sources.map((source) => [source.component, fileOf.get(source.path)]));
+  // of a log's parts, and of instances, the first file
+  const components = new Map<string, number>();
+  for (const { component, path } of understood.sources)
+    components.set(component, Math.min(components.get(component) ?? Infinity, fileOf.get(path) ?? Infinity));
   const order = ordinals(understood.records.map(({ source, line }) => ({ path: understood.sources[source]!.path, line })));
   const byPlace = new Map<Place, { records: Set<Place>; says: string }>();
   for (const { records, outcome, findings } of inPlaces(understood).strands) {
