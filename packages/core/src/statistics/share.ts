@@ -7,7 +7,8 @@ const Z = 1.645;
  * @returns 0 to 1; 0 where nothing was counted
  */
 export function lowerShare(count: number, of: number): number {
-  if (of <= 0) return 0;
+  // of nothing, and where none of them are: in floating point a hair would be left
+  if (of <= 0 || count <= 0) return 0;
   const share = count / of;
   const square = Z * Z;
   const middle = share + square / (2 * of);
