@@ -11,6 +11,7 @@ import { toldOf } from '../copies/told-of.ts';
 import type { Told } from '../copies/types.ts';
 import type { AmissClock } from '../records/types.ts';
 import type { HeldSource } from './held-source.ts';
+import { inTime, placeAt } from './in-time.ts';
 import type { HeldRecord } from './types.ts';
 import { gathered, type Tied } from './woven.ts';
 
@@ -62,8 +63,8 @@ export async function withoutCopies(sources: readonly HeldSource[]): Promise<voi
 }
 
 function evidenceOf(sources: readonly HeldSource[], spoken: readonly HeldSource[]): ComparedEvidence {
-  const all = spoken.flatMap((one) => one.records).sort((a, b) => a.at - b.at || a.id - b.id);
-  const own = new Map(spoken.map((one) => [one.index, [...one.records].sort((a, b) => a.at - b.at || a.id - b.id)]));
+  const all = inTime(spoken.flatMap((one) => one.records));
+  const own = new Map(spoken.map((one) => [one.index, inTime(one.records)]));
   const MINUTE = 60_000_000;
   return {
     minutes: (source) => {
@@ -76,29 +77,19 @@ function evidenceOf(sources: readonly HeldSource[], spoken: readonly HeldSource[
     },
     timesOf: (source, from, before, most) => {
       const list = own.get(source)!;
-      const begin = placeOf(list, from);
+      const begin = placeAt(list, from);
       const times: number[] = [];
       for (let i = begin; i < list.length && list[i]!.at < before && times.length < most; i++) times.push(list[i]!.at);
       return Promise.resolve(times);
     },
     records: (from, to, most) => {
       const rows: HeldRecord[] = [];
-      for (let i = placeOf(all, from); i < all.length && all[i]!.at <= to && rows.length < most; i++) rows.push(all[i]!);
+      for (let i = placeAt(all, from); i < all.length && all[i]!.at <= to && rows.length < most; i++) rows.push(all[i]!);
       return Promise.resolve(
         rows.map((one) => ({ source: one.source, at: one.at, names: one.keys.length, told: toldBy(one, sources[one.source]!) })),
       );
     },
   };
-}
-/** The first place in a list in order of time at or behind a moment. */
-function placeOf(list: readonly HeldRecord[], at: number): number {
-  let [low, high] = [0, list.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]!.at < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 const toldBy = (record: HeldRecord, { about }: HeldSource): Told =>
   toldOf({ ...record, at: record.at - record.shift, named: record.component !== about.component });

@@ -22,7 +22,6 @@ const MOST_BYTES = 2 ** 36;
 export class HeldSource {
   readonly path: string;
   readonly family: string;
-  readonly modified: Microseconds;
   zone: string;
   zoneBy: 'given' | 'guessed' = 'given';
   readonly about: Description;
@@ -44,7 +43,6 @@ export class HeldSource {
   ) {
     this.path = file.path;
     this.family = familyOf(file.path);
-    this.modified = file.modified;
     this.zone = zone;
     this.about = describeSource({ size: this.size, at: (from, length) => this.bytes(from, length) }, file.path, file.modified, zone);
   }

@@ -1,11 +1,12 @@
-import { discoverIn, sampledStretches } from '../identifiers/discovering.ts';
+import { discoverIn } from '../identifiers/discovering.ts';
 import { KEEP, type IdentifierKind } from '../identifiers/types.ts';
 import type { Known } from '../records/types.ts';
 import { asSnapshots, atTheirEnds, namedByFolders, otherTimes, readElsewhere, withLanes } from './better-read.ts';
 import { clocksAmiss, withoutCopies } from './compared.ts';
 import { HeldSource } from './held-source.ts';
+import { sampled } from './in-time.ts';
 import { judgedStrands } from './judged.ts';
-import type { Declared, HeldRecord, SourceFile, Understanding } from './types.ts';
+import type { Declared, SourceFile, Understanding } from './types.ts';
 import { tieTogether, type Tied } from './woven.ts';
 
 /** Records from which links that nobody declared are looked for, and clocks are compared. */
@@ -84,16 +85,9 @@ async function settled(sources: readonly HeldSource[], known: Known, ownZone: st
 /** Links that show only now are taken up. */
 async function discovered(sources: readonly HeldSource[], known: Known): Promise<boolean> {
   if (!known.kinds.some((kind) => kind.role === 'business')) return false;
-  const all = sources.flatMap((one) => one.records).sort((a, b) => a.at - b.at || a.id - b.id);
-  const spoken = sources.filter((one) => one.records.length > 0);
-  const [low, high] = [Math.min(...spoken.map((one) => one.first)), Math.max(...spoken.map((one) => one.last))];
-  const sampled = await sampledStretches(low, high, (from, most) => {
-    const begin = all.findIndex((one) => one.at >= from);
-    return begin < 0 ? [] : all.slice(begin, begin + most);
-  });
   const finds = ({ patterns, fields }: Pick<IdentifierKind, 'patterns' | 'fields'>): string => JSON.stringify([patterns, fields]);
   const before = new Set(known.kinds.map(finds));
-  const found = discoverIn(sampled.map(sampledRecord), known.kinds).filter((one) => !before.has(finds(one)));
+  const found = discoverIn(await sampled(sources.flatMap((one) => one.records)), known.kinds).filter((one) => !before.has(finds(one)));
   const names = new Set(known.kinds.map((kind) => kind.name));
   known.kinds = [
     ...known.kinds,
@@ -101,7 +95,6 @@ async function discovered(sources: readonly HeldSource[], known: Known): Promise
   ];
   return found.length > 0;
 }
-const sampledRecord = ({ component, message, fields }: HeldRecord) => ({ component, message, fields });
 function freeName(label: string, taken: Set<string>): string {
   const bare = label.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 36) || 'link'; // prettier-ignore
   let name = bare;

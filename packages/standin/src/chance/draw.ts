@@ -36,7 +36,7 @@ export function drawWorld(seed: number): ChanceWorld {
   const components = drawComponents(random.of('components'), hosts, language, kinds);
   const from = START + random.of('begin').whole(0, 200) * DAY;
   const length = random.of('length').pick(LENGTHS);
-  const world: ChanceWorld = { seed, components, hosts, flows: [], ...kinds, from, to: from + length, language, features: [] };
+  const world: ChanceWorld = { seed, components, hosts, flows: [], ...kinds, from, to: from + length, language };
   for (const host of hosts) drawClock(random.of(`clock ${host.name}`), host, from, length);
   world.flows = drawFlows(random.of('flows'), world);
   return world;

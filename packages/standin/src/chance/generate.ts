@@ -120,6 +120,9 @@ function faultAt(at: Micros, flow: Flow, windows: readonly Window[], random: Ran
   return { fault, struck: random.pick(fault.strikes(flow)) };
 }
 
+/** Whoever speaks for no transaction. */
+const nobody = (flow: Flow, at: Micros): Running => ({ number: -1, flow, leg: 1, names: new Map(), own: new Set(), fault: null, struck: null, cause: [], next: [], lastAt: at }); // prettier-ignore
+
 /** Windows in which all that comes meets the same, with what announces them. */
 function incidents(world: ChanceWorld, random: Random, runner: Runner, length: Micros): Window[] {
   const found: Window[] = [];
@@ -131,18 +134,7 @@ function incidents(world: ChanceWorld, random: Random, runner: Runner, length: M
     const from = world.from + length * (0.3 + 0.5 * random.next());
     found.push({ fault, flow, step, from, to: from + length * (0.02 + 0.04 * random.next()) });
     const { component } = step;
-    const alone: Running = {
-      number: -1,
-      flow,
-      leg: 1,
-      names: new Map(),
-      own: new Set(),
-      fault: null,
-      struck: null,
-      cause: [],
-      next: [],
-      lastAt: from,
-    };
+    const alone = nobody(flow, from);
     const speaker = new Speaker(runner.voice, component, component.hosts[0]!, 0, alone);
     if (fault.incident === 'setting') speaker.says('setting', from - 2 * SECOND, ['limit', random.whole(2, 90)], 'nothing');
     if (fault.incident === 'version') speaker.says('start', from - 5 * SECOND, [component.name, `${component.version}9`], 'nothing');
@@ -153,18 +145,7 @@ function incidents(world: ChanceWorld, random: Random, runner: Runner, length: M
 
 function noise(world: ChanceWorld, random: Random, runner: Runner): void {
   const count = Math.round(runner.said.length * random.pick(NOISE));
-  const idle: Running = {
-    number: -1,
-    flow: world.flows[0]!,
-    leg: 1,
-    names: new Map(),
-    own: new Set(),
-    fault: null,
-    struck: null,
-    cause: [],
-    next: [],
-    lastAt: 0,
-  };
+  const idle = nobody(world.flows[0]!, 0);
   const speaking = world.components.filter((one) => one.layout !== 'access' && one.layout !== 'database');
   for (let i = 0; i < count && speaking.length > 0; i++) {
     const component = random.pick(speaking);

@@ -97,5 +97,4 @@ export interface ChanceWorld {
   from: Micros;
   to: Micros;
   language: string;
-  features: string[];
 }
