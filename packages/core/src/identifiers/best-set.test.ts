@@ -36,4 +36,32 @@ describe('the set that names transactions best', () => {
     expect(bestSet(trade(10))).toBeNull();
     expect(bestSet(trade(200).filter(({ component }) => component === 'door').map((one) => ({ ...one, text: 'asked' })))).toBeNull(); // prettier-ignore
   });
+  test('customers that come again with other orders are shared, orders that are asked for much later are not', () => {
+    const records = Array.from({ length: 400 }, (_, i): SuggestRecord[] => {
+      const customer = `C${1000 + ((i * 7919) % 131)}`;
+      const say = (component: string, text: string): SuggestRecord => ({ component, text, fields: {}, known: [] });
+      const earlier = i - 90;
+      return [
+        say('door', `order WB${52_000 + i * 2} of ${customer} request ${hex(i)}`),
+        say('desk', `order WB${52_000 + i * 2} of ${customer} request ${hex(i)}`),
+        ...(i % 3 === 0 && earlier >= 0 ? [say('door', `asked for WB${52_000 + earlier * 2}`), say('desk', `told WB${52_000 + earlier * 2}`)] : []),
+      ];
+    }).flat();
+    const roles = bestSet(records)!.kinds.map(({ patterns, role }) => [patterns[0]!.slice(0, 2), role]);
+    expect(roles).toEqual([['WB', 'business'], ['C\\', 'shared']]); // prettier-ignore
+  });
+  test('what is given out in no order names what nothing else does, or ties', () => {
+    const records = Array.from({ length: 200 }, (_, i): SuggestRecord[] => {
+      const say = (component: string, text: string): SuggestRecord => ({ component, text, fields: {}, known: [] });
+      const [plot, claim] = [`FL-${30_000 + ((i * 7919) % 9973)}`, `GT-${40_000 + ((i * 6007) % 9967)}`];
+      return [
+        say('door', `order WB${52_000 + i} on ${plot} request ${hex(i)}`),
+        say('desk', `order WB${52_000 + i} on ${plot} request ${hex(i)}`),
+        say('door', `claim ${claim} request ${hex(i + 1000)}`),
+        say('desk', `claim ${claim} request ${hex(i + 1000)}`),
+      ];
+    }).flat();
+    const roles = bestSet(records)!.kinds.map(({ patterns, role }) => [patterns[0]!.slice(0, 2), role]);
+    expect(new Map(roles as [string, string][])).toEqual(new Map([['WB', 'business'], ['GT', 'business'], ['FL', 'link']])); // prettier-ignore
+  });
 });

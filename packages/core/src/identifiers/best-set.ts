@@ -1,6 +1,7 @@
 import { labelOf, patternOfForms } from './forms.ts';
-import { namesIn, type NameClass } from './name-classes.ts';
-import { bare, isSpoken, type SuggestRecord } from './suggest.ts';
+import { numberClasses } from './number-classes.ts';
+import { factsOf, piecesOf, type NumberFacts } from './number-facts.ts';
+import { isSpoken, type SuggestRecord } from './suggest.ts';
 import { KEEP, type IdentifierKind, type Role } from './types.ts';
 
 /** Kinds that together name the transactions of a system, and what accepting them is likely to bring, by what was looked at. */
@@ -17,176 +18,109 @@ export interface BestSet {
 
 /** Values from which anything is concluded, at least. */
 const FEWEST = 20;
-/** Values of what people ask by come again, and in several components, at least so many of them. */
+/** So many values of what names transactions come again, or stand in what comes again. */
 const RECURRING = 0.5;
+/** What several components name, of its values at least so many of them. */
 const ACROSS = 0.25;
 /** What one component names alone counts little. */
 const LITTLE = 0.05;
 /** Of what long numbers tie together, so much has no more than one value of a kind that names it. */
-const ALONE = 0.9;
-/** What names several pieces, and half of whose values are named over so large a part of what was looked at, is a party that many share: transactions pass. */
-const SEVERAL = 1.5;
-const LASTING = 0.2;
-/** Spellings of one number: so many values of one class are those of the other one, but for case and separators. */
-const SPELT = 0.3;
-/** A long number that more records name ties nothing. */
-const MOST_RECORDS = 60;
-/** Kinds of one set, at most. */
+const ALONE = 0.75;
+/** Where so many values are named again much later and are given out in no order, they may be of parties that many share. */
+const LASTING = 0.1;
+/** They are if so many of these, and no fewer, come with different numbers of other kinds, which stand beside some of them only. */
+const PARTED = 0.2;
+const FEWEST_PARTED = 5;
+/** What names hardly more than one piece each may tie. */
+const SINGLE = 0.97;
+/** Kinds of one role in a set, at most. */
 const MOST_KINDS = 6;
 
-interface Class extends NameClass {
-  /** Classes of the same values in other spellings, this one among them. */
-  spellings: { form: string; texts: string[] }[];
-  /** By value, the places of the records that name it. */
-  values: Map<string, number[]>;
-  fields: Map<string, number>;
+interface Chosen {
+  facts: NumberFacts;
+  role: Role;
 }
 
 /**
- * The set of kinds that names transactions best, where nobody has said yet what people ask by. Long numbers that no two transactions have by chance (of requests, messages, traces) tie records to pieces;
- * what names a piece alone, comes again and in several components, and can be said aloud, is what people ask by; what names many pieces is shared.
+ * The set of kinds that names transactions best, where nobody has said yet what people ask by. Long numbers that no two transactions have by chance (of requests, messages, traces) tie records to pieces.
+ * What names a piece alone and is given out in order is what people ask by; so is what is given out in no order, as long as it names what nothing else does. What comes again much later with other
+ * numbers beside it is shared.
  *
  * @param records in stretches that follow each other in time, with the values that known kinds find in them
  * @returns null where nothing of the kind shows
  */
 export function bestSet(records: readonly SuggestRecord[]): BestSet | null {
-  const classes = spelt(classesOf(records));
+  const classes = numberClasses(records, FEWEST);
   const pieces = piecesOf(records, classes);
-  const all = classes.flatMap((one) => judge(one, records, pieces) ?? []).sort((a, b) => b.weight - a.weight || (a.of.key < b.of.key ? -1 : 1));
-  const several = all.filter((one) => one.across >= ACROSS);
-  // where nobody else writes the number that people ask by, it is that of whoever does
-  const judged = several.some((one) => one.role === 'business')
-    ? several
-    : [...several, ...all.filter((one) => one.role === 'business' && one.of.by === 'form').slice(0, 1)];
-  const chosen: Judged[] = [];
-  const taken = new Set<string>();
-  for (const one of judged) {
-    const known = [...one.of.values.keys()].filter((value) => taken.has(bare(value))).length;
-    if (chosen.filter((other) => other.role === one.role).length >= MOST_KINDS || known > one.of.values.size / 2) continue;
-    for (const value of one.of.values.keys()) taken.add(bare(value));
-    chosen.push(one);
-  }
-  const business = chosen.filter((one) => one.role === 'business');
-  if (business.length === 0) return null;
-  const covered = new Set(business.flatMap((one) => [...one.pieces]));
+  const all = classes
+    .filter(({ form }) => isSpoken(form) && !/^[xh]+$/.test(form))
+    .map((one) => factsOf(one, records, pieces))
+    .filter((one) => one.alone >= ALONE && one.recurring >= RECURRING && (tells(one) || one.across >= ACROSS))
+    .sort((a, b) => weight(b) - weight(a) || Number(b.rises) - Number(a.rises) || (a.of.key < b.of.key ? -1 : 1));
+  const chosen = chosenOf(all);
+  const naming = chosen.filter((one) => one.role === 'business').map((one) => one.facts);
+  if (naming.length === 0) return null;
+  const covered = new Set(naming.flatMap((one) => [...one.byPiece.keys()]));
   const within = records.map((_, place) => covered.has(pieces.of(place)));
   const names = new Set<string>();
   return {
-    kinds: chosen.map((one) => kindOf(one, names)),
-    examples: chosen.map(({ of }) => of.spellings[0]!.texts[0]!),
-    transactions: Math.max(...business.map((one) => one.of.values.size)),
+    kinds: chosen.map(({ facts, role }) => kindOf(facts, role, names)),
+    examples: chosen.map(({ facts }) => facts.of.spellings[0]!.texts[0]!),
+    transactions: Math.max(...naming.map((one) => one.of.values.size)),
     components: [...new Set(records.filter((_, place) => within[place]).map((one) => one.component))].sort(),
     share: within.filter((one) => one).length / Math.max(1, records.length),
   };
 }
 
-function classesOf(records: readonly SuggestRecord[]): Class[] {
-  const classes = new Map<string, Class>();
-  records.forEach((record, place) => {
-    const seen = new Set<string>();
-    for (const { value, field, classes: own } of namesIn(record)) {
-      for (const one of own) {
-        if (seen.has(`${one.key}\0${value}`)) continue;
-        seen.add(`${one.key}\0${value}`);
-        let known = classes.get(one.key);
-        if (!known) classes.set(one.key, (known = { ...one, spellings: [], values: new Map(), fields: new Map() }));
-        const places = known.values.get(value);
-        if (places) places.push(place);
-        else known.values.set(value, [place]);
-        if (field !== '') known.fields.set(field, (known.fields.get(field) ?? 0) + 1);
+/** Letters of its own: what is written in digits alone is as likely a count. */
+const tells = ({ of }: NumberFacts): boolean => of.spellings[0]!.texts.some((text) => /\p{L}/u.test(text));
+const weight = ({ named, across }: NumberFacts): number => named * (LITTLE + across);
+
+function chosenOf(all: readonly NumberFacts[]): Chosen[] {
+  const doubtful = (one: NumberFacts): boolean => !one.rises && one.far.length > LASTING * one.again * one.of.values.size;
+  const firm = all.filter((one) => !doubtful(one));
+  const parties = all.filter((one) => doubtful(one) && isParty(one, firm));
+  const chosen: Chosen[] = [];
+  const taken = new Set<string>();
+  const named = new Set<number>();
+  const choose = (facts: NumberFacts, role: Role): void => {
+    const known = [...facts.of.values.keys()].filter((value) => taken.has(value)).length;
+    if (chosen.filter((one) => one.role === role).length >= MOST_KINDS || known > facts.of.values.size / 2) return;
+    for (const value of facts.of.values.keys()) taken.add(value);
+    if (role === 'business') for (const piece of facts.byPiece.keys()) named.add(piece);
+    chosen.push({ facts, role });
+  };
+  for (const one of all) {
+    if (parties.includes(one)) continue;
+    const known = [...one.byPiece.keys()].filter((piece) => named.has(piece)).length;
+    if (one.rises || known < one.byPiece.size / 2) choose(one, 'business');
+    else if (one.of.by === 'form' && one.single >= SINGLE) choose(one, 'link');
+  }
+  for (const one of parties) if (one.of.by === 'form' && one.across >= ACROSS) choose(one, 'shared');
+  return chosen;
+}
+
+/** What comes again much later comes with other numbers of the kinds that name something then. */
+function isParty(one: NumberFacts, firm: readonly NumberFacts[]): boolean {
+  const far = new Set(one.far);
+  const met = new Set<string>();
+  const parted = new Set<string>();
+  for (const other of firm) {
+    const beside = new Map<string, string>();
+    for (const [piece, values] of one.byPiece)
+      for (const value of values) {
+        if (!far.has(value)) continue;
+        for (const number of other.byPiece.get(piece) ?? []) {
+          met.add(value);
+          if ((beside.get(value) ?? number) !== number) parted.add(value);
+          beside.set(value, number);
+        }
       }
-    }
-  });
-  return [...classes.values()].filter((one) => one.values.size >= FEWEST);
-}
-
-/** Classes that tell the same values otherwise (small letters, other separators or none) are one. */
-function spelt(classes: readonly Class[]): Class[] {
-  const found: Class[] = [];
-  for (const one of [...classes].sort((a, b) => b.values.size - a.values.size || (a.key < b.key ? -1 : 1))) {
-    const own: Class = { ...one, spellings: [{ form: one.form, texts: [...one.values.keys()] }], values: new Map() };
-    for (const [value, places] of one.values) own.values.set(bare(value), [...(own.values.get(bare(value)) ?? []), ...places]);
-    const same = one.by !== 'form' ? undefined : found.find((other) => other.by === 'form' && commonTo(other, own) >= SPELT * Math.min(other.values.size, own.values.size)); // prettier-ignore
-    if (!same) {
-      found.push(own);
-      continue;
-    }
-    same.spellings.push(...own.spellings);
-    for (const [value, places] of own.values)
-      same.values.set(
-        value,
-        [...(same.values.get(value) ?? []), ...places].sort((a, b) => a - b),
-      );
-    for (const [field, count] of own.fields) same.fields.set(field, (same.fields.get(field) ?? 0) + count);
   }
-  return found;
-}
-const commonTo = (a: Class, b: Class): number => [...b.values.keys()].filter((value) => a.values.has(value)).length;
-
-/** What long numbers, and links that are known, tie together: records that have one in common are of one piece. */
-function piecesOf(records: readonly SuggestRecord[], classes: readonly Class[]): { of(place: number): number } {
-  const parent = records.map((_, place) => place);
-  const find = (place: number): number => {
-    while (parent[place] !== place) place = parent[place] = parent[parent[place]!]!;
-    return place;
-  };
-  const tie = (places: readonly number[]): void => {
-    if (places.length <= MOST_RECORDS) for (const place of places) parent[find(place)] = find(places[0]!);
-  };
-  const known = new Map<string, number[]>();
-  records.forEach(({ known: own }, place) => {
-    for (const { role, value } of own) if (role === 'link') known.set(value, [...(known.get(value) ?? []), place]);
-  });
-  for (const places of known.values()) tie(places);
-  for (const { form, by, values } of classes) if (by === 'form' && /h{8,}/.test(form)) for (const places of values.values()) tie(places);
-  return { of: find };
+  return met.size >= FEWEST_PARTED && parted.size >= PARTED * met.size;
 }
 
-interface Judged {
-  of: Class;
-  role: Role;
-  /** Share of its values that several components name. */
-  across: number;
-  weight: number;
-  pieces: Set<number>;
-}
-function judge(of: Class, records: readonly SuggestRecord[], pieces: { of(place: number): number }): Judged | null {
-  const { values, form } = of;
-  if (!isSpoken(form) || /^[xh]+$/.test(form)) return null;
-  const byPiece = new Map<number, Set<string>>();
-  let [recurring, across, touched, named] = [0, 0, 0, 0];
-  for (const [value, places] of values) {
-    if (places.length > 1) recurring++;
-    if (new Set(places.map((place) => records[place]!.component)).size > 1) across++;
-    named += places.length;
-    const own = new Set(places.map(pieces.of));
-    touched += own.size;
-    for (const piece of own) byPiece.set(piece, (byPiece.get(piece) ?? new Set()).add(value));
-  }
-  const alone = [...byPiece.values()].filter((own) => own.size === 1).length / byPiece.size;
-  if (recurring < RECURRING * values.size || alone < ALONE) return null;
-  // a few values that come everywhere name places and machines
-  const spans = [...values.values()].map((places) => longestWithinOne(places, records)).sort((a, b) => a - b);
-  const lasting = spans[spans.length >> 1]! > LASTING * records.length;
-  const role: Role = lasting && touched / values.size >= SEVERAL ? 'shared' : 'business';
-  const share = across / values.size;
-  return { of, role, across: share, weight: named * (LITTLE + share), pieces: new Set(byPiece.keys()) };
-}
-
-/** Over how many records a value is named in one component: those of another one may stand elsewhere as long as nobody knows its zone. */
-function longestWithinOne(places: readonly number[], records: readonly SuggestRecord[]): number {
-  const first = new Map<string, number>();
-  let longest = 0;
-  for (const place of places) {
-    const { component } = records[place]!;
-    const begin = first.get(component);
-    if (begin === undefined) first.set(component, place);
-    else longest = Math.max(longest, place - begin);
-  }
-  return longest;
-}
-
-function kindOf({ of: { by, field, spellings, fields }, role }: Judged, taken: Set<string>): IdentifierKind {
+function kindOf({ of: { by, field, spellings, fields, exact } }: NumberFacts, role: Role, taken: Set<string>): IdentifierKind {
   const { texts } = spellings[0]!;
   const named = [...fields].sort(([, a], [, b]) => b - a).map(([name]) => name);
   const label = labelOf(texts[0]!, named.length > 0 ? named : [field]);
@@ -194,7 +128,7 @@ function kindOf({ of: { by, field, spellings, fields }, role }: Judged, taken: S
   let name = plain;
   for (let i = 2; taken.has(name); i++) name = `${plain}-${i}`;
   taken.add(name);
-  const patterns = spellings.map((one) => patternOfForms(one.texts));
+  const patterns = spellings.map((one) => patternOfForms(one.texts, exact));
   return {
     name,
     label,

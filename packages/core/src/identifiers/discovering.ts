@@ -28,15 +28,32 @@ export async function sampledStretches<One extends { at: number }>(
   high: number,
   from: (at: number, most: number) => One[] | Promise<One[]>,
 ): Promise<One[]> {
-  const rows: One[] = [];
-  let reached = -Infinity;
-  for (let i = 0; i < STRETCHES; i++) {
-    const begin = Math.floor(low + ((high - low) * (i + 0.5)) / STRETCHES - (i === 0 ? (high - low) / STRETCHES / 2 : 0));
-    const found = await from(Math.max(reached, begin), EACH);
-    for (const one of found) rows.push(one);
-    if (found.length > 0) reached = found[found.length - 1]!.at + 1;
+  const begins = Array.from({ length: STRETCHES }, (_, i) => Math.floor(low + ((high - low) * (i === 0 ? 0 : i + 0.5)) / STRETCHES));
+  const stretches = begins.map((begin): Stretch<One> => ({ next: begin, rows: [], ends: false }));
+  let all = 0;
+  // where most of it lies between two of them, those before it go on
+  for (let goesOn = true; goesOn && all < STRETCHES * EACH;) {
+    goesOn = false;
+    for (const [i, one] of stretches.entries()) {
+      const most = Math.min(EACH, STRETCHES * EACH - all);
+      if (one.ends || most <= 0) continue;
+      const limit = begins[i + 1] ?? Infinity;
+      const found = await from(one.next, most);
+      const own = found.filter(({ at }) => at < limit);
+      for (const row of own) one.rows.push(row);
+      all += own.length;
+      one.ends = found.length < most || own.length < found.length;
+      if (!one.ends) one.next = own[own.length - 1]!.at + 1;
+      goesOn ||= !one.ends;
+    }
   }
-  return rows;
+  return stretches.flatMap((one) => one.rows);
+}
+interface Stretch<One> {
+  /** Where it goes on. */
+  next: number;
+  rows: One[];
+  ends: boolean;
 }
 
 /** The same as the search for identifiers sees them, with the values that kinds find: readers find them in all of a record's text, also where that became fields. */

@@ -32,8 +32,12 @@ const isHexWorld = (value: string): boolean => {
   return runs.length > 0 && /^[a-z]{1,2}-[0-9a-f]+$/.test(value) && runs[0]!.length >= 6;
 };
 
-/** A pattern that fits values of one form, no wider than they need. */
-export function patternOfForms(values: readonly string[]): string {
+/**
+ * A pattern that fits values of one form, no wider than they need.
+ *
+ * @param exact numbers do not grow longer
+ */
+export function patternOfForms(values: readonly string[], exact = false): string {
   const form = formOf(values[0]!);
   const rows = values.map((value) => partsOf(value).flatMap(split));
   const width = rows[0]!.length;
@@ -48,8 +52,8 @@ export function patternOfForms(values: readonly string[]): string {
       const cells = rows.map((row) => row[column]!);
       if (cells.every((cell) => cell === cells[0]) && !/^\d+$/.test(cells[0]!)) return escape(cells[0]!);
       const lengths = cells.map((cell) => cell.length);
-      const counts = cells.every((cell) => /^[1-9]\d{0,4}$/.test(cell));
-      const times = repeat(Math.min(...lengths), Math.max(...lengths), counts);
+      const counts = !exact && cells.every((cell) => /^[1-9]\d{0,4}$/.test(cell));
+      const times = repeat(Math.min(...lengths), Math.max(...lengths), counts, exact);
       if (cells.every((cell) => /^\d+$/.test(cell))) return `\\d${times}`;
       if (cells.every((cell) => /^[0-9a-f]+$/.test(cell))) return `[0-9a-f]${times}`;
       if (cells.every((cell) => /^[0-9A-F]+$/.test(cell))) return `[0-9A-F]${times}`;
@@ -58,11 +62,11 @@ export function patternOfForms(values: readonly string[]): string {
     .join('');
 }
 
-function repeat(fewest: number, most: number, counts: boolean): string {
+function repeat(fewest: number, most: number, counts: boolean, exact: boolean): string {
   // a short counter goes on to the next digit
   if (fewest === most && !counts) return fewest === 1 ? '' : `{${fewest}}`;
   // numbers grow: leave room upwards
-  return fewest < 2 ? '+' : `{${fewest},${most + 2}}`;
+  return fewest < 2 && !exact ? '+' : `{${fewest},${exact ? most : most + 2}}`;
 }
 const escape = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
 
