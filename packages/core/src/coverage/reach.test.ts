@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { EVERYWHERE, reachOf } from './reach.ts';
+import { endOf, EVERYWHERE, reachOf } from './reach.ts';
 
 const MINUTE = 60_000_000;
 const at = (minute: number): number => minute * MINUTE;
@@ -22,4 +22,12 @@ test('what is shorter than a silence that tells anything is none', () => {
   // it was to come before the evidence begins
   expect(reachOf([span('store', 3, 90)], at(5))('store', at(0), at(2))).toEqual({ kind: 'hole', from: null, to: at(3) });
   expect(reachOf([span('store', 3, 90)], at(5))('store', at(0), at(5))).toEqual({ kind: 'there' });
+});
+
+test('how far some components reach, others tell nothing of', () => {
+  const reach = reachOf([span('store', 10, 60), span('desk', 0, 90), span('gate', 0, 900)], at(5));
+  expect(endOf(['store', 'desk'], at(900), reach)).toBe(at(90));
+  expect(endOf(['store', 'gate'], at(500), reach)).toBe(at(500));
+  expect(endOf(['nobody'], at(900), reach)).toBe(at(900));
+  expect(endOf(['store'], at(900), EVERYWHERE)).toBe(at(900));
 });

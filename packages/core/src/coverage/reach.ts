@@ -2,11 +2,15 @@ import type { Duration, Microseconds } from '../units.ts';
 import { joinStretches, type Stretch } from './stretches.ts';
 
 /** What our evidence of a component says about a moment, and a time behind it in which something was to come. */
-export type Reach = (
-  component: string,
-  at: Microseconds,
-  within: Duration,
-) => { kind: 'there' | 'unknown' } | { kind: 'hole'; from: Microseconds | null; to: Microseconds };
+export interface Reach {
+  (
+    component: string,
+    at: Microseconds,
+    within: Duration,
+  ): { kind: 'there' | 'unknown' } | { kind: 'hole'; from: Microseconds | null; to: Microseconds };
+  /** When the component was heard last, where that is known. */
+  until?(component: string): Microseconds | undefined;
+}
 
 /** Every component is heard at any time. */
 export const EVERYWHERE: Reach = () => ({ kind: 'there' });
@@ -26,7 +30,7 @@ export function reachOf(spans: readonly (Stretch & { component: string })[], nea
     else own.set(component, [{ from, to }]);
   }
   for (const [component, list] of own) own.set(component, joinStretches(list, near));
-  return (component, at, within) => {
+  const reach: Reach = (component, at, within) => {
     const list = own.get(component);
     if (!list) return { kind: 'unknown' };
     const behind = list.find((one) => one.from > at);
@@ -34,4 +38,16 @@ export function reachOf(spans: readonly (Stretch & { component: string })[], nea
     if (!behind || (before && before.to >= at) || behind.from - at < within) return { kind: 'there' };
     return { kind: 'hole', from: before?.to ?? null, to: behind.from };
   };
+  reach.until = (component) => own.get(component)?.at(-1)!.to;
+  return reach;
+}
+
+/**
+ * Until when any of some components was heard: what others say, another system's among them, tells nothing of how far their evidence reaches.
+ *
+ * @param end of all evidence, which holds where nothing is known of them
+ */
+export function endOf(components: Iterable<string>, end: Microseconds, { until }: Reach): Microseconds {
+  const ends = [...components].flatMap((one) => until?.(one) ?? []);
+  return ends.length > 0 ? Math.min(end, Math.max(...ends)) : end;
 }

@@ -1,4 +1,4 @@
-import { EVERYWHERE } from '../coverage/reach.ts';
+import { endOf, EVERYWHERE } from '../coverage/reach.ts';
 import { pathOf } from '../path/path.ts';
 import type { Leg, Outcome } from '../path/types.ts';
 import { judgedLeg, type JudgedLeg } from './leg.ts';
@@ -16,7 +16,8 @@ import { verdict } from './verdict.ts';
 export function verdictByLeg(strand: Omit<JudgedLeg, 'patience'>): Verdict & { legs: Outcome[] } {
   const { records, path, reach } = strand;
   const usual = strand.usual && strand.usual.holding(records[0]!.at);
-  const whole = judgedLeg({ ...strand, usual, reach });
+  const heard = new Set([...records.map((one) => one.component), ...(usual?.of.components ?? []).map((one) => one.component)]);
+  const whole = judgedLeg({ ...strand, usual, reach, evidenceEnd: endOf(heard, strand.evidenceEnd, reach) });
   const [first, ...others] = path.legs;
   if (others.length === 0) {
     const found = verdict(whole);

@@ -2,13 +2,13 @@ import { isLaneField } from '../stitching/lane.ts';
 
 /** Last parts of names of fields whose numbers are no volumes: times, numbers that name or order something, results. */
 const NO_VOLUMES =
-  /^(?:.*(?:ms|millis|micros|nanos|secs|seconds?|minutes?|hours?|time|stamp|date|id|no|number|nr|port|line|code|status|level|severity|version|year|month|day)|ts|at|epoch|took|elapsed|duration|latency|delay|wait(?:ed)?|age|ttl|timeout|us|ns|s|seq|sequence|offset|position|index|partition|attempts?|retry|retries|try|delivery|redelivered|priority|facility|lvl|rc|session|session_?line|transaction|xid|amount|price|lat|lon|percent|pct|ratio|load|temperature)$/i;
+  /^(?:.*(?:ms|millis|micros|nanos|secs|seconds?|minutes?|hours?|time|stamp|date|id|no|number|nr|port|line|code|status|result|level|severity|version|year|month|day)|ts|at|epoch|took|elapsed|duration|latency|delay|wait(?:ed)?|age|ttl|timeout|us|ns|s|seq|sequence|offset|position|index|partition|attempts?|retry|retries|try|delivery|redelivered|priority|facility|lvl|rc|session|session_?line|transaction|xid|amount|price|lat|lon|percent|pct|ratio|load|temperature)$/i;
 const MOST = 6;
 const LONGEST = 120;
 
 const known = new Map<string, boolean>();
 /** Whether a field of this name may state a volume: rows, items, bytes. */
-function isVolume(field: string): boolean {
+export function isVolume(field: string): boolean {
   let is = known.get(field);
   if (is === undefined) {
     const last = field.slice(field.lastIndexOf('.') + 1);

@@ -17,6 +17,17 @@ describe('what is usual for a flow', () => {
     expect(learnUsual('milling', [])).toBeNull();
   });
 
+  test('short evidence teaches too: what is silent for longer than such legs ever are has come to its end', () => {
+    const random = dice(5);
+    const legs = Array.from({ length: 60 }, () => milling(random));
+    const until = (minutes: number, patient = false) =>
+      lessons(legs, 'running').map((lesson) => ({ ...lesson, patient, until: lesson.records.at(-1)!.at + minutes * 60e6 }));
+    expect(learnUsual('milling', until(5))?.legs).toBe(60);
+    expect(learnUsual('milling', until(0.5))).toBeNull();
+    // what is declared holds
+    expect(learnUsual('milling', until(5, true))).toBeNull();
+  });
+
   test('holds the path, how long each part takes, what follows and what numbers are stated', () => {
     const usual = usualOf(200);
     expect(usual.of).toMatchObject({

@@ -11,7 +11,7 @@ import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
 import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
-import { silenceOf } from './patience.ts';
+import { learnedPatience, silenceOf, UNLEARNED } from './patience.ts';
 import { continuations } from './continuing.ts';
 import { LocalSlots, type Case } from './regularly.ts';
 import { changedForGood } from './changing.ts';
@@ -28,6 +28,8 @@ export interface Lesson {
   later?: readonly StrandRecord[];
   /** How far the evidence reaches; what came behind it is not known. Nothing is said of what follows later where it is left out. */
   until?: Microseconds;
+  /** How long silence lasts before it tells anything is declared. */
+  patient?: boolean;
 }
 
 /** More different sayings of all legs are left aside. */
@@ -49,19 +51,20 @@ const MOST_TEXT = 160;
  * What is usual for a flow. Legs that depart from what the good ones say are left out, and it is learned once more, so that
  * faults among them that nobody noticed do not count as normal. Where the flow changed for good, what was usual before is learned apart.
  *
- * @param lessons legs, their records in order of time
+ * @param all legs, their records in order of time
  * @param zone IANA zone in which hours and weekdays are told
  * @returns null where there are too few good ones to say
  */
-export function learnUsual(flow: string, lessons: readonly Lesson[], zone = 'UTC'): FlowUsual | null {
+export function learnUsual(flow: string, all: readonly Lesson[], zone = 'UTC'): FlowUsual | null {
+  const lessons = silentOnes(all);
   const good = goodOnes(lessons);
   if (good.length < FEWEST_LEGS) return null;
   const known = new Set(good);
   const bad = lessons.filter((lesson) => !known.has(lesson) && lesson.outcome !== 'running');
-  const all = learnFrom(flow, good, bad, zone);
-  const changed = changedForGood(good.map(({ records }) => records), new Usual(all), new LocalSlots(zone)); // prettier-ignore
+  const first = learnFrom(flow, good, bad, zone);
+  const changed = changedForGood(good.map(({ records }) => records), new Usual(first), new LocalSlots(zone)); // prettier-ignore
   const at = changed[0]?.at;
-  if (at === undefined) return withoutOdd(all, good, bad);
+  if (at === undefined) return withoutOdd(first, good, bad);
   const era = (isIn: (at: Microseconds) => boolean): FlowUsual => {
     const [own, others] = [good, bad].map((some) => some.filter(({ records }) => isIn(records[0]!.at))) as [Lesson[], Lesson[]];
     return withoutOdd(learnFrom(flow, own, others, zone), own, others);
@@ -80,6 +83,17 @@ function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Les
   return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75)
     ? first
     : learnFrom(first.flow, plain, bad, first.zone);
+}
+
+/** What is silent for longer than such legs ever are does not go on, however short the evidence is: before anything is known of a flow, its legs tell how patient one has to be. */
+function silentOnes(lessons: readonly Lesson[]): Lesson[] {
+  if (!lessons.some(({ outcome }) => outcome === 'running')) return [...lessons];
+  const patience = Math.min(UNLEARNED, learnedPatience(silenceOf(lessons.map(({ records }) => records))));
+  return lessons.map((lesson) => {
+    const { outcome, records, until, patient } = lesson;
+    const silent = outcome === 'running' && !patient && until !== undefined && until - records[records.length - 1]!.at > patience;
+    return silent ? { ...lesson, outcome: 'stalled' } : lesson;
+  });
 }
 
 /** Those that are known to have come to their end; where hardly any are, those without a fault that end as many others do. */

@@ -45,5 +45,6 @@ export function lessonOf(records: readonly StrandRecord[], path: Path, flow: Flo
     outcome: judgeStrand({ records, path, flow, evidenceEnd, usual: null, reach: EVERYWHERE, twin: null }).legs[0]!,
     later: path.legs.slice(1).map((one) => records[one.records[0]!]!),
     until: evidenceEnd,
+    patient: flow.patienceMs !== null,
   };
 }

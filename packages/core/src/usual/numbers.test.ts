@@ -6,13 +6,15 @@ describe('numbers that a message counts', () => {
   test.each<[string, number[]]>([
     ['took 40 sacks', [40]],
     ['1,204 of 12,000 rows', [1204, 12000]],
-    ['a rate of 2.5', [2.5]],
+    ['a rate of 2.5', [NaN]],
+    ['answered (result 500, ms 12, status=202 bytes=162)', [NaN, NaN, NaN, 162]],
     ['nothing at all', []],
     ['first line\nsecond with 7', []],
     ['ORD-4711 for 3', [3]],
     ['at 2026-03-04 from 10.0.0.7:8080', []],
     ['/jobs/17/rows', []],
-    ['retry 3, 5', [3, 5]],
+    ['retry 3, 5', [NaN, 5]],
+    ['lots 3, 5', [3, 5]],
     ['#5 and 6', [6]],
     ['took 12ms', []],
   ])('%s', (message, numbers) => expect(numbersIn(message)).toEqual(numbers));
@@ -35,12 +37,22 @@ describe('numbers that a message counts', () => {
 
 describe('everything that a record counts', () => {
   test('are the numbers of its words by place, then those of its fields by name, without durations', () => {
-    expect(countsOf({ message: 'read 40 in 3 ms, wrote 39', measures: 'rows=40 a=b=2.5' })).toEqual([
+    expect(countsOf({ message: 'read 40 in 3 ms, wrote 39', measures: 'rows=40 a=b=2.5', took: NaN })).toEqual([
       { of: '0', value: 40 },
       { of: '2', value: 39 },
       { of: 'rows', value: 40 },
       { of: 'a=b', value: 2.5 },
     ]);
-    expect(countsOf({ message: 'nothing' })).toEqual([]);
+    expect(countsOf({ message: 'nothing', took: NaN })).toEqual([]);
+  });
+  test('what it took is no volume, whatever it is called and in whatever unit', () => {
+    for (const [text, took] of [
+      ['lots 1165', 1_165_000],
+      ['lots 1165', 1_165_204],
+      ['lots 7', 7_000_000],
+      ['lots 250', 250],
+    ] as const)
+      expect(countsOf({ message: text, measures: '', took })).toEqual([]);
+    expect(countsOf({ message: 'lots 1165', measures: '', took: 1_170_000 })).toHaveLength(1);
   });
 });
