@@ -1,7 +1,10 @@
+import { depthOf } from '../path/depth.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
+import { isComplete } from '../usual/complete.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts';
+import { reports, turnedAway } from './answers.ts';
 import { departed } from './departed.ts';
 import { unexpected } from './expected.ts';
 import { failure } from './failed.ts';
@@ -11,12 +14,16 @@ import { holeAfter, outOfSight } from './out-of-sight.ts';
 import { lastReached, silence } from './stopped.ts';
 import { isHarmless, tellingRecords } from './telling.ts';
 import type { Finding, Verdict } from './types.ts';
+import { waitsFor } from './waits-for.ts';
 import { oddVolumes } from './volume.ts';
 
 /** What departs by volumes that are expected, and from what is usual. */
 const LEARNED: readonly Detector[] = [oddVolumes, departed];
 /** Findings that are told of one leg. */
 const MOST = 3;
+/** Warnings and errors. */
+const LOUD = 4;
+const ERROR = 5;
 /** A leg that ends with what so many good ones end with has come to its end, where nothing is declared. */
 const USUAL_END = 0.05;
 
@@ -30,23 +37,44 @@ export function verdict(leg: JudgedLeg): Verdict {
     (index) => index > lastDone && !(records[index]!.marks & MARK.harmless || (usual && isHarmless(records[index]!, usual))),
   );
   const firstFailing = failing[0];
+  const passedOn = reports(records);
+  const waits = waitsFor(records);
   const firstRefusing = marked(MARK.refusing).find((index) => index > lastDone);
+  const answer = lastDone < 0 ? turnedAway(records, usual) : -1;
+  /** Whether a record may tell why another one says what it says: it is no report of it, and not of whoever waited for it. */
+  const mayTellWhy = (one: number, index: number): boolean => {
+    const [telling, told] = [records[one]!, records[index]!];
+    if (passedOn.has(one) || waits(telling.component, told.component)) return false;
+    // in whole seconds nobody knows which of the two was first
+    return !(
+      ((telling.marks | told.marks) & MARK.coarse) !== 0 &&
+      Math.floor(telling.at / 1e6) === Math.floor(told.at / 1e6) &&
+      telling.level < told.level
+    );
+  };
   /** The first record before another one, of another component, that tells this leg from good ones; of several tries that ended alike the last, after which it was given up. */
   const tellingBefore = (index: number): number | undefined => {
     const telling = usual ? tellingRecords(records.slice(0, index), usual) : [];
-    const first = telling.find((one) => records[one]!.component !== records[index]!.component);
+    const first = telling.find((one) => records[one]!.component !== records[index]!.component && mayTellWhy(one, index));
     return first === undefined ? undefined : telling.filter((one) => saysTheSame(records[one]!, records[first]!)).at(-1);
   };
 
   if (firstRefusing !== undefined && (firstFailing === undefined || firstRefusing < firstFailing))
     return { outcome: 'refused', findings: [refusal(records, firstRefusing, tellingBefore(firstRefusing))] };
-  if (firstFailing !== undefined) return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing)) };
+  if (answer >= 0) {
+    const root = decided(leg, answer, passedOn, waits);
+    // an error in words of its own, further in than who answered, is more than a no
+    const broke = root !== undefined && records[root]!.level >= ERROR && records[root]!.component !== records[answer]!.component && !passedOn.has(root); // prettier-ignore
+    if (!broke) return { outcome: 'refused', findings: [refusal(records, answer, root)] };
+  }
+  if (firstFailing !== undefined)
+    return { outcome: 'failed', findings: failures(records, path, ownWords(failing, passedOn), tellingBefore(firstFailing)) };
   const declared = unexpected(leg);
   const learned = inOrder(LEARNED.flatMap((detector) => detector(leg)));
   const departing = ranked(declared, learned);
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
-  const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && endsAsUsual(records, usual));
+  const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && (endsAsUsual(records, usual) || isComplete(records, usual)));
   const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
   if (ended && flow && usual) {
     const amiss = behindTheEnd(leg);
@@ -66,6 +94,27 @@ export function verdict(leg: JudgedLeg): Verdict {
     };
   }
   return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };
+}
+
+/** Of what tells of a failure what is no report of another one's; all where there are reports only. */
+function ownWords(failing: readonly number[], passedOn: ReadonlySet<number>): readonly number[] {
+  const own = failing.filter((index) => !passedOn.has(index));
+  return own.length > 0 ? own : failing;
+}
+
+/** Where it was decided that a leg is turned away: what good ones do not have, or a warning, said by whoever waits for nobody else who says such. */
+function decided(
+  { records, path, usual }: JudgedLeg,
+  answer: number,
+  passedOn: ReadonlySet<number>,
+  waits: ReturnType<typeof waitsFor>,
+): number | undefined {
+  // prettier-ignore
+  const telling = new Set(usual ? tellingRecords(records, usual) : []);
+  const all = records.flatMap((record, index) => (index !== answer && (telling.has(index) || record.level >= LOUD) ? [index] : []));
+  const some = ownWords(all, passedOn);
+  const within = some.filter((one) => !some.some((other) => waits(records[one]!.component, records[other]!.component)));
+  return [...within].sort((a, b) => depthOf(path, b) - depthOf(path, a) || a - b)[0];
 }
 
 const saysTheSame = (one: StrandRecord, other: StrandRecord): boolean =>

@@ -1,4 +1,6 @@
 import type { Microseconds } from '../units.ts';
+import { keyOf } from './continuing.ts';
+import { beginOf } from './leg-kinds.ts';
 import { LocalSlots } from './regularly.ts';
 import type { FlowUsual, AtTimes, Saying, UsualSaying } from './types.ts';
 
@@ -20,11 +22,13 @@ export class Usual {
   private readonly varied: ReadonlySet<string>;
   private readonly slots: LocalSlots;
   private readonly before: Usual | null;
+  private readonly kinds: ReadonlyMap<string, { legs: number; usual: Usual }>;
   private last: { records: readonly Saying[]; places: readonly number[] } | null = null;
 
   constructor(readonly of: FlowUsual) {
     this.slots = new LocalSlots(of.zone);
     this.before = of.before && new Usual(of.before);
+    this.kinds = new Map((of.kinds ?? []).map((one) => [keyOf(one), { legs: one.legs, usual: new Usual(one.usual) }]));
     this.varied = new Set(of.varied);
     of.sayings.forEach((saying, place) => {
       const own = this.places.get(saying.shape);
@@ -36,6 +40,12 @@ export class Usual {
   /** What was usual when a leg began. */
   holding(begin: Microseconds): Usual {
     return this.before && begin < this.of.changed[0]!.at ? this.before.holding(begin) : this;
+  }
+  /** What is usual for legs that begin as this one does, where that is known. */
+  ofKind(records: readonly Saying[]): Usual | undefined {
+    if (this.kinds.size === 0) return undefined;
+    const by = beginOf(records, (key) => this.kinds.get(key)?.legs);
+    return by && this.kinds.get(keyOf(by))!.usual;
   }
   /** What holds at a moment: where something is regularly otherwise at some hours or weekdays, what it is then. */
   at<T extends { times?: (T & AtTimes)[] }>(usual: T, at: Microseconds): T {

@@ -13,11 +13,12 @@ import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
 import { learnedPatience, silenceOf, UNLEARNED } from './patience.ts';
 import { continuations } from './continuing.ts';
+import { groupedByBegin } from './leg-kinds.ts';
 import { LocalSlots, type Case } from './regularly.ts';
 import { changedForGood } from './changing.ts';
 import { apart, byTimes } from './at-times.ts';
 import { farOnes } from './far-ones.ts';
-import type { FlowUsual, UsualSaying, Volume } from './types.ts';
+import type { FlowUsual, LegKind, UsualSaying, Volume } from './types.ts';
 
 /** A leg of a flow, and how it went as far as its own records tell. */
 export interface Lesson {
@@ -26,6 +27,8 @@ export interface Lesson {
   outcome: Outcome;
   /** First records of later legs of the same strand. */
   later?: readonly StrandRecord[];
+  /** Later legs of the same strand, and how they went. */
+  others?: readonly Pick<Lesson, 'records' | 'outcome'>[];
   /** How far the evidence reaches; what came behind it is not known. Nothing is said of what follows later where it is left out. */
   until?: Microseconds;
   /** How long silence lasts before it tells anything is declared. */
@@ -56,6 +59,13 @@ const MOST_TEXT = 160;
  * @returns null where there are too few good ones to say
  */
 export function learnUsual(flow: string, all: readonly Lesson[], zone = 'UTC'): FlowUsual | null {
+  const usual = learnLegs(flow, all, zone);
+  const kinds = legKinds(flow, all, zone);
+  return usual && (kinds.length > 0 ? { ...usual, kinds } : usual);
+}
+
+/** Legs of one kind, whatever their strands are. */
+function learnLegs(flow: string, all: readonly Lesson[], zone: string): FlowUsual | null {
   const lessons = silentOnes(all);
   const good = goodOnes(lessons);
   if (good.length < FEWEST_LEGS) return null;
@@ -70,6 +80,23 @@ export function learnUsual(flow: string, all: readonly Lesson[], zone = 'UTC'): 
     return withoutOdd(learnFrom(flow, own, others, zone), own, others);
   };
   return { ...era((begin) => begin >= at), changed, before: era((begin) => begin < at) };
+}
+
+/** What is usual for legs that begin alike: a later leg has a way of its own, and so may each of several that one kind of number names. Nothing where all strands are one leg that begins alike. */
+function legKinds(flow: string, all: readonly Lesson[], zone: string): LegKind[] {
+  const lessons = all.flatMap((lesson) => [lesson, ...(lesson.others ?? []).map((other): Lesson => ({ ...other, until: lesson.until, patient: lesson.patient }))]); // prettier-ignore
+  const firstOnes = new Set(all);
+  const groups = groupedByBegin(
+    lessons.map(({ records }) => records),
+    FEWEST_LEGS,
+  );
+  return groups.flatMap(({ by: { component, shape }, legs }): LegKind[] => {
+    const own = legs.map((i) => lessons[i]!);
+    // what nearly all first ones are is told by the flow itself
+    if (own.filter((one) => firstOnes.has(one)).length >= all.length * NEARLY_ALWAYS) return [];
+    const usual = learnLegs(flow, own, zone);
+    return usual ? [{ component, shape, legs: own.length, usual }] : [];
+  });
 }
 
 /** Learned once more without those that depart from what was learned of all. */

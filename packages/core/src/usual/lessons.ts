@@ -40,9 +40,12 @@ export class ChosenLessons {
  */
 export function lessonOf(records: readonly StrandRecord[], path: Path, flow: FlowRules, evidenceEnd: Microseconds, total: number): Lesson | null {
   if (total > MOST_RECORDS) return null;
+  const legs = path.legs.map((leg) => leg.records.map((index) => records[index]!));
+  const { legs: outcomes } = judgeStrand({ records, path, flow, evidenceEnd, usual: null, reach: EVERYWHERE, twin: null });
   return {
-    records: path.legs[0]!.records.map((index) => records[index]!),
-    outcome: judgeStrand({ records, path, flow, evidenceEnd, usual: null, reach: EVERYWHERE, twin: null }).legs[0]!,
+    records: legs[0]!,
+    outcome: outcomes[0]!,
+    others: legs.slice(1).map((own, i) => ({ records: own, outcome: outcomes[i + 1]! })),
     later: path.legs.slice(1).map((one) => records[one.records[0]!]!),
     until: evidenceEnd,
     patient: flow.patienceMs !== null,

@@ -141,4 +141,15 @@ export interface FlowUsual {
   changed: ChangedUsual[];
   /** What was usual before that. */
   before: FlowUsual | null;
+  /** What is usual for legs that begin in one way, first ones and later ones, where enough of them are known; the rest holds for first ones. */
+  kinds?: LegKind[];
+}
+
+/** Legs that begin in one way: a submission, a question how it stands, a payment. */
+export interface LegKind {
+  component: string;
+  shape: number;
+  /** How many legs it was learned from, good or not: of several that one begins with the rarest counts. */
+  legs: number;
+  usual: FlowUsual;
 }

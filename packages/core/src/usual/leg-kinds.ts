@@ -1,0 +1,56 @@
+import type { StrandRecord } from '../path/types.ts';
+import { keyOf } from './continuing.ts';
+
+/** Where legs begin: several records may tell it at one instant, in any order. */
+const BEGINNING = 3;
+/** What stands at the begin of so many of the legs that have it tells a begin. */
+const AT_BEGIN = 0.9;
+
+type Records = readonly Pick<StrandRecord, 'component' | 'shape'>[];
+
+/**
+ * Groups legs by how they begin: by what stands at the begin of a leg or nowhere, and of several such by the rarest, as `payment received` says more than that a request came.
+ *
+ * @param legs records of legs, arranged
+ * @param fewest legs of a group, at least
+ * @returns for each group the record that tells it, and indexes of its legs
+ */
+export function groupedByBegin(legs: readonly Records[], fewest: number): { by: Pick<StrandRecord, 'component' | 'shape'>; legs: number[] }[] {
+  const first = new Map<string, number>();
+  const anywhere = new Map<string, number>();
+  for (const records of legs) {
+    for (const key of new Set(records.slice(0, BEGINNING).map(keyOf))) first.set(key, (first.get(key) ?? 0) + 1);
+    for (const key of new Set(records.map(keyOf))) anywhere.set(key, (anywhere.get(key) ?? 0) + 1);
+  }
+  const counts = new Map([...first].filter(([key, count]) => count >= fewest && count >= AT_BEGIN * anywhere.get(key)!));
+  const groups = new Map<string, { by: Pick<StrandRecord, 'component' | 'shape'>; legs: number[] }>();
+  legs.forEach((records, i) => {
+    const by = beginOf(records, (key) => counts.get(key));
+    if (!by) return;
+    const own = groups.get(keyOf(by));
+    if (own) own.legs.push(i);
+    else groups.set(keyOf(by), { by, legs: [i] });
+  });
+  return [...groups.values()].filter((one) => one.legs.length >= fewest);
+}
+
+/**
+ * The record that tells how a leg begins: the rarest of its first ones; where none of these does, the first one further on, since a clock that is off may have put something before it.
+ *
+ * @param countOf how many legs begin so, undefined for what tells no begin
+ */
+export function beginOf<R extends Pick<StrandRecord, 'component' | 'shape'>>(
+  records: readonly R[],
+  countOf: (key: string) => number | undefined,
+): R | undefined {
+  // prettier-ignore
+  let best: R | undefined;
+  let least = Infinity;
+  for (const [i, record] of records.entries()) {
+    if (i >= BEGINNING && best) break;
+    const count = countOf(keyOf(record));
+    if (count !== undefined && count < least) [best, least] = [record, count];
+    if (i >= BEGINNING && best) break;
+  }
+  return best;
+}
