@@ -1,3 +1,4 @@
+import { MARK } from '../path/marks.ts';
 import type { Duration } from '../units.ts';
 import { believableMessages, messages } from './messages.ts';
 import type { Bound, ClockRecord } from './types.ts';
@@ -12,6 +13,11 @@ const MOST_RECORDS = 300;
 const FEWEST = 20;
 /** What is called ends before its caller goes on: in nearly all cases the inner time is the shorter one. */
 const NEARLY_ALWAYS = 0.97;
+const SECOND: Duration = 1_000_000;
+/** What takes so many times what a clock tells apart is long by it; cases of it from which a kind of call is judged, and of these so many have a long inner time. */
+const SEVERAL = 2;
+const FEWEST_LONG = 5;
+const MOSTLY_LONG = 0.8;
 /** Most strands by which kinds of calls are learned. */
 const LEARNED_BY = 2000;
 
@@ -23,6 +29,8 @@ interface Stretch {
   last: number;
   /** Number of its look: clock and shapes. */
   look: number;
+  /** A time of it is told in whole seconds, though others of its clock may not be. */
+  coarse: boolean;
 }
 /** Numbers for looks, the same for the same one. */
 class Looks {
@@ -36,8 +44,11 @@ class Looks {
 }
 /** More looks than there are. */
 const MANY_LOOKS = 2 ** 24;
-/** @param bound null where the inner time is longer than the outer one */
-type See = (kind: number, bound: Bound | null, outer: Duration, inner: Duration) => void;
+/**
+ * @param bound null where the inner time is longer than the outer one
+ * @param coarse how coarsely the inner time is told
+ */
+type See = (kind: number, bound: Bound | null, outer: Duration, inner: Duration, coarse: Duration) => void;
 
 /**
  * Bounds between clocks from calls and messages.
@@ -68,15 +79,15 @@ export function boundsOf(strands: readonly (readonly ClockRecord[])[], resolutio
 }
 
 function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution: readonly Duration[], looks: Looks): Map<number, boolean> {
-  const cases = new Map<number, { outer: number[]; rest: number[]; fitting: number; alike: number }>();
+  const cases = new Map<number, { outer: number[]; rest: number[]; fitting: number; alike: number; coarse: Duration }>();
   for (const records of strands) {
     if (records.length > MOST_RECORDS) continue;
-    const here = new Map<number, { outer: Duration; inner: Duration; bound: Bound | null } | null>();
-    calls(records, resolution, looks, (kind, bound, outer, inner) => here.set(kind, here.has(kind) ? null : { outer, inner, bound }));
+    const here = new Map<number, { outer: Duration; inner: Duration; bound: Bound | null; coarse: Duration } | null>();
+    calls(records, resolution, looks, (kind, bound, outer, inner, coarse) => here.set(kind, here.has(kind) ? null : { outer, inner, bound, coarse }));
     for (const [kind, one] of here) {
       if (!one) continue;
       let own = cases.get(kind);
-      if (!own) cases.set(kind, (own = { outer: [], rest: [], fitting: 0, alike: 0 }));
+      if (!own) cases.set(kind, (own = { outer: [], rest: [], fitting: 0, alike: 0, coarse: one.coarse }));
       own.outer.push(one.outer);
       own.rest.push(one.outer - one.inner);
       if (one.bound) own.fitting++;
@@ -84,12 +95,21 @@ function believedKinds(strands: readonly (readonly ClockRecord[])[], resolution:
     }
   }
   const believed = new Map<number, boolean>();
-  for (const [kind, { outer, rest, fitting, alike }] of cases) {
+  for (const [kind, { outer, rest, fitting, alike, coarse }] of cases) {
     if (outer.length < FEWEST || fitting < outer.length * NEARLY_ALWAYS) continue;
-    if (spread(rest) <= spread(outer) / 2) believed.set(kind, false);
+    if (spread(rest) <= spread(outer) / 2 || longOnesAreLong(outer, rest, coarse)) believed.set(kind, false);
     else if (alike >= outer.length * NEARLY_ALWAYS && median(rest) <= CLOSELY) believed.set(kind, true);
   }
   return believed;
+}
+
+/**
+ * Where the inner time is told in whole seconds and is shorter than one, it cannot be seen to vary with the outer one. Where a call takes several seconds for once, it can: then the inner time is long as well.
+ */
+function longOnesAreLong(outer: readonly Duration[], rest: readonly Duration[], coarse: Duration): boolean {
+  const long = outer.flatMap((time, i) => (time >= SEVERAL * coarse ? [rest[i]! <= coarse + time / 2] : []));
+  const short = outer.length - long.length;
+  return long.length >= FEWEST_LONG && short >= FEWEST && long.filter((one) => one).length >= MOSTLY_LONG * long.length;
 }
 
 /** Tells of every stretch of one clock that may have been called between two neighbouring records of another. */
@@ -113,10 +133,11 @@ function calls(records: readonly ClockRecord[], resolution: readonly Duration[],
       for (const outer of pauses) {
         for (const inner of blocks) {
           const [time, used] = [outer.end - outer.begin, inner.end - inner.begin];
-          const high = inner.begin + resolution[b]! - outer.begin;
-          const low = inner.end - outer.end - resolution[a]!;
+          const [grain, fine] = [inner.coarse ? Math.max(SECOND, resolution[b]!) : resolution[b]!, outer.coarse ? Math.max(SECOND, resolution[a]!) : resolution[a]!]; // prettier-ignore
+          const high = inner.begin + grain - outer.begin;
+          const low = inner.end - outer.end - fine;
           const bound = low > high ? null : { a, b, atA: outer.begin, atB: inner.begin, low, high, likely: false };
-          see(outer.look * MANY_LOOKS + inner.look, bound, time, used);
+          see(outer.look * MANY_LOOKS + inner.look, bound, time, used, grain);
         }
       }
     }
@@ -129,23 +150,31 @@ function pausesOf(own: ClockRecord[]): Stretch[] {
   const found: Stretch[] = [];
   for (let i = 0; i < own.length; i++) {
     const { at, took, shape } = own[i]!;
-    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape, look: 0 });
+    if (took > 0 && took <= LONGEST) found.push({ ...timeOf(own[i]!), first: -1, last: shape, look: 0, coarse: isCoarse(own[i]!) });
     const next = own[i + 1];
-    if (next && next.at > at && next.at - at <= LONGEST) found.push({ begin: at, end: next.at, first: shape, last: next.shape, look: 0 });
+    if (next && next.at > at && next.at - at <= LONGEST)
+      found.push({ begin: at, end: next.at, first: shape, last: next.shape, look: 0, coarse: isCoarse(own[i]!) || isCoarse(next) });
   }
   return found;
 }
+
+const isCoarse = ({ marks }: ClockRecord): boolean => (marks & MARK.coarse) !== 0;
+/** The time that a record says it took: behind it where it stands at its begin. */
+const timeOf = ({ at, took, marks }: ClockRecord): { begin: number; end: number } =>
+  marks & MARK.begins ? { begin: at, end: at + took } : { begin: at - took, end: at };
 
 /** Stretches of records of one clock without a long pause; a record that says what it took is one too. */
 function blocksOf(own: readonly ClockRecord[]): Stretch[] {
   const found: Stretch[] = [];
   let open: Stretch | null = null;
-  for (const { at, took, shape } of own) {
-    if (took > 0 && took <= LONGEST) found.push({ begin: at - took, end: at, first: -1, last: shape, look: 0 });
+  for (const record of own) {
+    const { at, took, shape } = record;
+    if (took > 0 && took <= LONGEST) found.push({ ...timeOf(record), first: -1, last: shape, look: 0, coarse: isCoarse(record) });
     if (open && at - open.end <= LONGEST) {
       open.end = at;
       open.last = shape;
-    } else found.push((open = { begin: at, end: at, first: shape, last: shape, look: 0 }));
+      open.coarse ||= isCoarse(record);
+    } else found.push((open = { begin: at, end: at, first: shape, last: shape, look: 0, coarse: isCoarse(record) }));
   }
   return found;
 }
