@@ -1,6 +1,7 @@
 import type { JudgedLeg } from './leg.ts';
 import type { StrandRecord } from '../path/types.ts';
 import { departures, type Departure } from '../usual/depart.ts';
+import { whatTookIt } from './took-it.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
@@ -11,7 +12,11 @@ import type { Finding, SentencePart } from './types.ts';
 export function departed({ records, usual }: Pick<JudgedLeg, 'records' | 'usual'>): Finding[] {
   if (!usual) return [];
   return departures(records, usual).map((one) =>
-    one.kind === 'late' ? slowed(records, one, usual) : one.kind === 'volume' ? oddVolume(records, one, usual) : oddShare(records, one, usual),
+    one.kind === 'late'
+      ? slowed(records, one, usual, whatTookIt(records, one, usual))
+      : one.kind === 'volume'
+        ? oddVolume(records, one, usual)
+        : oddShare(records, one, usual),
   );
 }
 
@@ -19,20 +24,22 @@ function slowed(
   records: readonly StrandRecord[],
   { record: index, since, took, usual: wait, excess }: Departure & { kind: 'late' },
   usual: Usual,
+  cause: number | null,
 ): Finding {
   // prettier-ignore
   const record = records[index]!;
   const before = records[since]!;
-  const about = { kind: 'slowed-by' as const, failedIn: record.component, component: record.component, missingNext: null };
+  const root = cause ?? index;
+  const about = { kind: 'slowed-by' as const, failedIn: record.component, component: records[root]!.component, missingNext: null };
   return {
     ...about,
     rank: 1,
-    record: index,
+    record: root,
     // the further beyond what is usual at most, the surer
     confidence: LIKELY + (SURE - LIKELY) * (1 - wait.fence / took),
-    evidence: [since, index],
+    evidence: [...new Set([since, root, index])].sort((a, b) => a - b),
     sentence: [
-      words('Slow in '),
+      ...(cause === null ? [words('Slow in ')] : [words('Slow by '), ...said(records[cause]!, cause), words('. ')]),
       ...said(record, index),
       words(' came '),
       { kind: 'duration', time: took },
@@ -46,7 +53,7 @@ function slowed(
       words(`, learned from ${usual.of.legs.toLocaleString('en')}).`),
     ],
     excess,
-    signature: signatureOf(about, record),
+    signature: signatureOf(about, records[root]!),
   };
 }
 

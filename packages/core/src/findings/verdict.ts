@@ -1,6 +1,7 @@
 import { depthOf } from '../path/depth.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
+import { MANY } from '../usual/habits.ts';
 import { isComplete } from '../usual/complete.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts';
@@ -67,21 +68,27 @@ export function verdict(leg: JudgedLeg): Verdict {
     const broke = root !== undefined && records[root]!.level >= ERROR && records[root]!.component !== records[answer]!.component && !passedOn.has(root); // prettier-ignore
     if (!broke) return { outcome: 'refused', findings: [refusal(records, answer, root)] };
   }
-  if (firstFailing !== undefined)
+  const complete = usual !== null && (endsAsUsual(records, usual) || isComplete(records, usual));
+  // tried again and then well: nothing is missing that good ones have, and whoever failed went on
+  const madeGood = complete && usual !== null && isComplete(records, usual) && failing.every((index) => goesOn(records, index, waits));
+  if (firstFailing !== undefined && !madeGood)
     return { outcome: 'failed', findings: failures(records, path, ownWords(failing, passedOn), tellingBefore(firstFailing)) };
   const declared = unexpected(leg);
   const learned = inOrder(LEARNED.flatMap((detector) => detector(leg)));
   const departing = ranked(declared, learned);
+  const good = madeGood && firstFailing !== undefined ? [madeGoodBy(records, path, ownWords(failing, passedOn))] : [];
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
-  const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || (usual !== null && (endsAsUsual(records, usual) || isComplete(records, usual)));
+  const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || complete;
   const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
   if (ended && flow && usual) {
     const amiss = behindTheEnd(leg);
     if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
   }
-  if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: departing };
+  if (ended || !flow) return { outcome: departing.length === 0 ? 'done' : isOdd ? 'odd' : 'slow', findings: ranked(good, departing) };
   if (evidenceEnd - records[records.length - 1]!.at > patience) {
+    const no = usual ? saidNo(records, usual, passedOn) : undefined;
+    if (no !== undefined) return { outcome: 'refused', findings: ranked([refusal(records, no, undefined)], departing) };
     const stopped = stoppedAt(leg);
     const last = stopped?.record ?? lastReached(records);
     const due = stopped && missingComponent(stopped, records);
@@ -115,6 +122,38 @@ function decided(
   const some = ownWords(all, passedOn);
   const within = some.filter((one) => !some.some((other) => waits(records[one]!.component, records[other]!.component)));
   return [...within].sort((a, b) => depthOf(path, b) - depthOf(path, a) || a - b)[0];
+}
+
+/** Whether who told of a failure, or who waited for it, said something afterwards that is no failure. */
+function goesOn(records: readonly StrandRecord[], index: number, waits: ReturnType<typeof waitsFor>): boolean {
+  const { component } = records[index]!;
+  return records.slice(index + 1).some((later) => !(later.marks & MARK.failing) && (later.component === component || waits(later.component, component))); // prettier-ignore
+}
+
+/**
+ * The last word of a component, a result or a warning that no good one has, or words of a kind that none says: not silence, but an answer. Behind it only those speak who spoke before; where it went on to
+ * others, these fell silent.
+ */
+function saidNo(records: readonly StrandRecord[], usual: Usual, passedOn: ReadonlySet<number>): number | undefined {
+  const last = new Map<string, number>();
+  const first = new Map<string, number>();
+  records.forEach(({ component }, index) => {
+    if (!first.has(component)) first.set(component, index);
+    if (!passedOn.has(index)) last.set(component, index);
+  });
+  const told = new Set(tellingRecords(records, usual));
+  const unheard = (record: StrandRecord): boolean =>
+    usual.of.legs >= MANY && !(record.marks & MARK.waits) && !usual.alike(record).some((one) => one.legs > 0);
+  // what follows from something said before is no answer
+  const index = records.findIndex((record, i) => told.has(i) || unheard(record));
+  const isLast = index >= 0 && last.get(records[index]!.component) === index && ![...first.values()].some((begin) => begin > index);
+  return isLast ? index : undefined;
+}
+
+/** A failure that was made good: tried again and then well. */
+function madeGoodBy(records: readonly StrandRecord[], path: Path, failing: readonly number[]): Finding {
+  const found = failure(records, path, failing, undefined);
+  return { ...found, sentence: [{ kind: 'words', text: 'Made good, it went on well. ' }, ...found.sentence] };
 }
 
 const saysTheSame = (one: StrandRecord, other: StrandRecord): boolean =>

@@ -3,7 +3,7 @@ import type { Usual } from './index-of.ts';
 /** Good legs from which on it is said what none of them has. */
 export const MANY = 100;
 /** With this share, by its lower end, something always is so. */
-export const SURELY = 0.975;
+export const SURELY = 0.95;
 /** Of the legs in which a component speaks, ends with so many are its usual last words. */
 const USUAL_LAST = 0.05;
 const MOST_OF_ALL = 0.95;

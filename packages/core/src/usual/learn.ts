@@ -84,7 +84,7 @@ function learnLegs(flow: string, all: readonly Lesson[], zone: string): FlowUsua
 
 /** What is usual for legs that begin alike: a later leg has a way of its own, and so may each of several that one kind of number names. Nothing where all strands are one leg that begins alike. */
 function legKinds(flow: string, all: readonly Lesson[], zone: string): LegKind[] {
-  const lessons = all.flatMap((lesson) => [lesson, ...(lesson.others ?? []).map((other): Lesson => ({ ...other, until: lesson.until, patient: lesson.patient }))]); // prettier-ignore
+  const lessons = all.flatMap((lesson) => [lesson, ...(lesson.others ?? []).map((other) => laterLesson(other, lesson))]); // prettier-ignore
   const firstOnes = new Set(all);
   const groups = groupedByBegin(
     lessons.map(({ records }) => records),
@@ -98,6 +98,14 @@ function legKinds(flow: string, all: readonly Lesson[], zone: string): LegKind[]
     return usual ? [{ component, shape, legs: own.length, usual }] : [];
   });
 }
+
+/** A later leg as a lesson: that it went well is not told by anything but its silence. */
+const laterLesson = ({ records, outcome }: Pick<Lesson, 'records' | 'outcome'>, { until, patient }: Lesson): Lesson => ({
+  records,
+  outcome: outcome === 'done' ? 'stalled' : outcome,
+  until,
+  patient,
+});
 
 /** Learned once more without those that depart from what was learned of all. */
 function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
