@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { MARK } from '../path/marks.ts';
 import { dice } from '../usual/testing/legs.ts';
 import { boundsOf, resolutions } from './calls.ts';
 import type { ClockRecord } from './types.ts';
@@ -58,6 +59,26 @@ describe('what a call tells of two clocks', () => {
       return [record(at, DOOR, 1), record(Math.round(at + outer), DOOR, 4), record(Math.round(begin), DESK, 2), record(Math.round(begin + 100 * MS * random()), DESK, 3)]; // prettier-ignore
     });
     expect(fromDoor(strands, [1, 1])).toEqual([]);
+  });
+
+  test('holds where the inner one tells whole seconds and is nearly always shorter, if long calls are long inside', () => {
+    const random = dice(6);
+    const ahead = 2400 * MS;
+    const whole = (at: number): number => Math.floor(at / SECOND) * SECOND;
+    const strands = Array.from({ length: 300 }, (_, i) => {
+      const at = START + i * 20 * SECOND + Math.round(random() * SECOND);
+      const work = Math.round((i % 15 ? 30 + 100 * random() : 3000 + 2000 * random()) * MS);
+      const inner = (when: number, shape: number) => ({ ...record(whole(when + ahead), DESK, shape), marks: MARK.coarse });
+      return [record(at, DOOR, 1), inner(at + 2 * MS, 2), inner(at + 2 * MS + work, 3), record(at + 4 * MS + work, DOOR, 4)];
+    });
+    const bounds = fromDoor(strands, [MS, SECOND]);
+    expect(bounds.length).toBeGreaterThan(200);
+    const [low, high] = [Math.max(...bounds.map((one) => one.low)), Math.min(...bounds.map((one) => one.high))];
+    expect(low).toBeLessThanOrEqual(ahead);
+    expect(high).toBeGreaterThanOrEqual(ahead);
+    // hundreds of whole seconds together tell much less than one
+    expect(high - low).toBeLessThan(300 * MS);
+    expect(fromDoor(strands.filter((_, i) => i % 15), [MS, SECOND])).toEqual([]); // prettier-ignore
   });
 
   test('strands of very many records are left out', () => {

@@ -25,9 +25,11 @@ const judge = (records: StrandRecord[]) =>
 const HOUR = 3_600_000;
 
 describe('a strand of several legs', () => {
-  test('is judged by its first: a query that fails hours later is told of the query alone', () => {
+  test('shows the gravest of them: a query that fails hours later, by its place in the whole strand', () => {
     const found = judge([record(0, 'web', 1), record(9, 'web', 1, MARK.done), record(HOUR, 'web', 2), record(HOUR + 4, 'desk', 2, MARK.failing)]);
-    expect([found.outcome, found.findings, found.legs]).toEqual(['done', [], ['done', 'failed']]);
+    expect([found.outcome, found.legs]).toEqual(['failed', ['done', 'failed']]);
+    expect(found.findings).toHaveLength(1);
+    expect(found.findings[0]).toMatchObject({ component: 'desk', record: 3, rank: 1 });
   });
   test('names the record that first failed by its place in the whole strand', () => {
     const found = judge([record(0, 'web', 1), record(5, 'web', 2), record(6, 'web', 2), record(8, 'desk', 1, MARK.failing)]);

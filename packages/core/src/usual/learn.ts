@@ -11,7 +11,7 @@ import { FEWEST_LEGS, followingOn, NEARLY_ALWAYS } from './following-on.ts';
 import { handedAgain, hands } from './handing.ts';
 import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
-import { learnedPatience, silenceOf, UNLEARNED } from './patience.ts';
+import { firstPatience, silenceOf, UNLEARNED } from './patience.ts';
 import { continuations } from './continuing.ts';
 import { groupedByBegin } from './leg-kinds.ts';
 import { LocalSlots, type Case } from './regularly.ts';
@@ -123,7 +123,7 @@ function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Les
 /** What is silent for longer than such legs ever are does not go on, however short the evidence is: before anything is known of a flow, its legs tell how patient one has to be. */
 function silentOnes(lessons: readonly Lesson[]): Lesson[] {
   if (!lessons.some(({ outcome }) => outcome === 'running')) return [...lessons];
-  const patience = Math.min(UNLEARNED, learnedPatience(silenceOf(lessons.map(({ records }) => records))));
+  const patience = Math.min(UNLEARNED, firstPatience(silenceOf(lessons.map(({ records }) => records))));
   return lessons.map((lesson) => {
     const { outcome, records, until, patient } = lesson;
     const silent = outcome === 'running' && !patient && until !== undefined && until - records[records.length - 1]!.at > patience;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { StrandRecord } from '../path/types.ts';
-import { learnedPatience, patienceBehind, silenceOf, UNLEARNED } from './patience.ts';
+import { firstPatience, learnedPatience, patienceBehind, silenceOf, UNLEARNED } from './patience.ts';
 import { dice, milling, said, usualOf } from './testing/legs.ts';
 
 const MINUTE = 60_000_000;
@@ -27,5 +27,11 @@ describe('the silence after which a leg does not go on', () => {
     expect(patienceBehind(null, usual, unknown)).toBe(learnedPatience(usual.of.silence));
     const gaps = Array.from({ length: 2000 }, (_, i) => [said(0, 'a', 'x'), said(i < 30 ? 600_000 : 1000, 'a', 'y')]);
     expect(learnedPatience(silenceOf(gaps))).toBe(15 * MINUTE);
+  });
+  test('before anything is known but legs, a few with the silence of another leg do not count', () => {
+    const gaps = Array.from({ length: 100 }, (_, i) => [said(0, 'a', 'x'), said(i < 5 ? 6e6 : 50_000, 'a', 'y')]);
+    expect(firstPatience(silenceOf(gaps))).toBe(2.5 * MINUTE);
+    expect(learnedPatience(silenceOf(gaps))).toBeGreaterThan(100 * MINUTE);
+    expect(firstPatience(silenceOf([[said(0, 'a', 'x'), said(10, 'a', 'y')]]))).toBe(MINUTE);
   });
 });

@@ -42,3 +42,8 @@ export function patienceBehind(declared: number | null, usual: Usual | null, rec
 
 /** The silence after which a leg of which nothing more is known does not go on. */
 export const learnedPatience = ({ p99, times = [] }: Usually): Duration => Math.max(LEAST, BEYOND * p99, ...times.map((one) => BEYOND * one.p99));
+
+/** Times what nine of ten take. */
+const WELL_BEYOND = 3;
+/** The same before anything is known but legs, good and bad ones: a few whose silence is that of another leg do not count. */
+export const firstPatience = ({ p90 }: Usually): Duration => Math.max(LEAST, WELL_BEYOND * p90);

@@ -1,0 +1,31 @@
+import { describe, expect, test } from '@jest/globals';
+import { beginOf, groupedByBegin } from './leg-kinds.ts';
+import { keyOf } from './continuing.ts';
+import { said } from './testing/legs.ts';
+
+const ordering = (start: number) => [said(start, 'door', 'request'), said(start + 1, 'desk', 'order taken'), said(start + 9, 'door', 'answered')];
+const asking = (start: number) => [said(start, 'door', 'request'), said(start + 1, 'desk', 'state asked for'), said(start + 9, 'door', 'answered')];
+
+describe('legs by how they begin', () => {
+  const legs = [...Array.from({ length: 30 }, (_, i) => ordering(i * 100)), ...Array.from({ length: 12 }, (_, i) => asking(i * 100))];
+  test('are told apart by the rarest of what stands at their begin', () => {
+    const groups = groupedByBegin(legs, 10);
+    expect(groups.map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30], ['desk', 12]]); // prettier-ignore
+    expect(groups[1]!.legs[0]).toBe(30);
+  });
+  test('form no group where they are few', () => {
+    const groups = groupedByBegin(legs, 20);
+    expect(groups.map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30]]);
+  });
+  test('are not told by what stands in their middle as often as at their begin', () => {
+    const tries = legs.map((leg) => [...leg, said(leg[0]!.at / 1000 + 20, 'desk', 'order taken')]);
+    const anywhere = tries.map((leg, i) => (i % 2 ? leg : [said(0, 'door', 'request'), said(1, 'door', 'a'), said(2, 'door', 'b'), ...leg.slice(1)]));
+    expect(groupedByBegin(anywhere, 10).some(({ by }) => by.component === 'desk' && by.shape === said(0, 'x', 'order taken').shape)).toBe(false);
+  });
+  test('are known further on where a clock that is off put something before the begin', () => {
+    const begin = said(9, 'desk', 'order taken');
+    const early = ['u', 'v', 'w'].map((words, i) => said(i, 'store', `looked up ${words}`));
+    expect(beginOf([...early, begin], (key) => (key === keyOf(begin) ? 30 : undefined))).toBe(begin);
+    expect(beginOf(early, (key) => (key === keyOf(begin) ? 30 : undefined))).toBeUndefined();
+  });
+});
