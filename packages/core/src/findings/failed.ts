@@ -15,11 +15,20 @@ const NESTED: Microseconds = 250_000;
  *
  * @param failing indexes of records that tell of a failure, at least one
  * @param telling index of an earlier record of another component that tells this leg from the good ones; it counts before what followed from it
+ * @param passedOn those that only report another one's failure: they are no cause unless there is nothing else
  */
-export function failure(records: readonly StrandRecord[], path: Path, failing: readonly number[], telling: number | undefined): Finding {
-  const first = failing[0]!;
-  const near = failing.filter((index) => records[index]!.at - records[first]!.at <= NESTED);
-  const deepest = near.reduce((best, index) => (depthOf(path, index) > depthOf(path, best) ? index : best), first);
+export function failure(
+  records: readonly StrandRecord[],
+  path: Path,
+  failing: readonly number[],
+  telling: number | undefined,
+  passedOn: ReadonlySet<number> = new Set(),
+): Finding {
+  const own = ownWords(failing, passedOn);
+  const first = own[0]!;
+  const isNear = (index: number): boolean => records[index]!.at - records[first]!.at <= NESTED;
+  const near = failing.filter(isNear);
+  const deepest = own.filter(isNear).reduce((best, index) => (depthOf(path, index) > depthOf(path, best) ? index : best), first);
   const root = telling ?? deepest;
   const record = records[root]!;
   const gaveUp = telling === undefined ? near.find((index) => index !== root && isCaller(path, root, index)) : deepest;
@@ -60,6 +69,12 @@ export function failure(records: readonly StrandRecord[], path: Path, failing: r
     excess: null,
     signature: signatureOf(about, record),
   };
+}
+
+/** Of what tells of a failure what is no report of another one's; all where there are reports only. */
+export function ownWords(failing: readonly number[], passedOn: ReadonlySet<number>): readonly number[] {
+  const own = failing.filter((index) => !passedOn.has(index));
+  return own.length > 0 ? own : failing;
 }
 
 /** What tells a record apart besides its words, for a sentence. */

@@ -8,7 +8,7 @@ import { behindTheEnd, findingOf, missingComponent, stoppedAt } from './amiss.ts
 import { reports, turnedAway } from './answers.ts';
 import { departed } from './departed.ts';
 import { unexpected } from './expected.ts';
-import { failure } from './failed.ts';
+import { failure, ownWords } from './failed.ts';
 import { refusal } from './refused.ts';
 import type { Detector, JudgedLeg } from './leg.ts';
 import { holeAfter, outOfSight } from './out-of-sight.ts';
@@ -27,6 +27,7 @@ const LOUD = 4;
 const ERROR = 5;
 /** A leg that ends with what so many good ones end with has come to its end, where nothing is declared. */
 const USUAL_END = 0.05;
+const ALIKE = 3;
 
 /** How a leg ended and why: by marks and declared rules, and by what is usual where that is known. */
 export function verdict(leg: JudgedLeg): Verdict {
@@ -72,11 +73,11 @@ export function verdict(leg: JudgedLeg): Verdict {
   // tried again and then well: nothing is missing that good ones have, and whoever failed went on
   const madeGood = complete && usual !== null && isComplete(records, usual) && failing.every((index) => goesOn(records, index, waits));
   if (firstFailing !== undefined && !madeGood)
-    return { outcome: 'failed', findings: failures(records, path, ownWords(failing, passedOn), tellingBefore(firstFailing)) };
+    return { outcome: 'failed', findings: failures(records, path, failing, tellingBefore(firstFailing), passedOn) };
   const declared = unexpected(leg);
   const learned = inOrder(LEARNED.flatMap((detector) => detector(leg)));
   const departing = ranked(declared, learned);
-  const good = madeGood && firstFailing !== undefined ? [madeGoodBy(records, path, ownWords(failing, passedOn))] : [];
+  const good = madeGood && firstFailing !== undefined ? [madeGoodBy(records, path, failing, passedOn)] : [];
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || complete;
@@ -101,12 +102,6 @@ export function verdict(leg: JudgedLeg): Verdict {
     };
   }
   return isOdd ? { outcome: 'odd', findings: departing } : { outcome: 'running', findings: [] };
-}
-
-/** Of what tells of a failure what is no report of another one's; all where there are reports only. */
-function ownWords(failing: readonly number[], passedOn: ReadonlySet<number>): readonly number[] {
-  const own = failing.filter((index) => !passedOn.has(index));
-  return own.length > 0 ? own : failing;
 }
 
 /** Where it was decided that a leg is turned away: what good ones do not have, or a warning, said by whoever waits for nobody else who says such. */
@@ -151,8 +146,8 @@ function saidNo(records: readonly StrandRecord[], usual: Usual, passedOn: Readon
 }
 
 /** A failure that was made good: tried again and then well. */
-function madeGoodBy(records: readonly StrandRecord[], path: Path, failing: readonly number[]): Finding {
-  const found = failure(records, path, failing, undefined);
+function madeGoodBy(records: readonly StrandRecord[], path: Path, failing: readonly number[], passedOn: ReadonlySet<number>): Finding {
+  const found = failure(records, path, failing, undefined, passedOn);
   return { ...found, sentence: [{ kind: 'words', text: 'Made good, it went on well. ' }, ...found.sentence] };
 }
 
@@ -160,15 +155,21 @@ const saysTheSame = (one: StrandRecord, other: StrandRecord): boolean =>
   one.component === other.component && one.shape === other.shape && one.traits === other.traits;
 
 /** What told the leg from good ones before it failed, and what failed by its own words. */
-function failures(records: readonly StrandRecord[], path: Path, failing: readonly number[], telling: number | undefined): Finding[] {
-  const own = failure(records, path, failing, undefined);
+function failures(
+  records: readonly StrandRecord[],
+  path: Path,
+  failing: readonly number[],
+  telling: number | undefined,
+  passedOn: ReadonlySet<number>,
+): Finding[] {
+  const own = failure(records, path, failing, undefined, passedOn);
   if (telling === undefined || records[telling]!.component === own.component) return [own];
-  return ranked([failure(records, path, failing, telling), own], []);
+  return ranked([failure(records, path, failing, telling, passedOn), own], []);
 }
 
 function endsAsUsual(records: readonly StrandRecord[], usual: Usual): boolean {
   const place = usual.placeOf(records[records.length - 1]!);
-  return usual.of.ends.some((end) => end.saying === place && end.share >= USUAL_END);
+  return usual.of.ends.some((end) => end.saying === place && end.share >= USUAL_END && end.share * usual.of.legs >= ALIKE);
 }
 
 /** Volumes before what came late, but for those that the very record states that came late: they tell why. */

@@ -8,6 +8,7 @@ import { clearDraft, emptyDraft, type Draft, type RecordReader } from '../readin
 import { measuresOf, withMeasures } from '../shapes/measures.ts';
 import { shapeHash } from '../shapes/shape.ts';
 import { traitsOf } from '../shapes/traits.ts';
+import { withoutFields } from '../shapes/without-fields.ts';
 import { withoutNames } from '../shapes/without-names.ts';
 import { HomeChooser } from '../stitching/home.ts';
 import { LaneFinder } from '../stitching/lane.ts';
@@ -121,9 +122,11 @@ export class RecordMaker {
     made.home = source.hints.snapshots ? -1 : this.chooser.choose(mentions);
     this.table?.note(draft);
     made.varying = withoutNames(draft.message, mentions);
+    const whole = shapeHash(made.varying);
+    made.varying = withoutFields(made.varying);
     made.shape = shapeHash(made.varying);
     if (this.count++ < FIRST_RECORDS && this.shapes.size < MOST_SHAPES && draft.understood) this.shapes.add(made.shape);
-    made.marks = this.marksOf(made, component);
+    made.marks = this.marksOf(made, component, whole);
     made.lane = source.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
     this.laneSample?.note(draft.fields, this.businessAt(made), made.lane !== null);
     made.traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));
@@ -157,7 +160,7 @@ export class RecordMaker {
     }
     this.begun = true;
   }
-  private marksOf({ draft, shape, shift, mentions }: Made, component: string): number {
+  private marksOf({ draft, shift, mentions }: Made, component: string, shape: number): number {
     const { standsAt } = this.source.hints;
     const at = draft.at - shift;
     const coarse = at % SECOND === 0 && !FINER.test(draft.timeText);

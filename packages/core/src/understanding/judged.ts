@@ -9,7 +9,7 @@ import { pathOf } from '../path/path.ts';
 import type { StrandRecord } from '../path/types.ts';
 import { tellingParts } from '../shapes/measures.ts';
 import { Usual } from '../usual/index-of.ts';
-import { flowBeginning, isStrand } from '../usual/begins.ts';
+import { flowBeginning, isStrand, loudest } from '../usual/begins.ts';
 import { learnUsual, type Lesson } from '../usual/learn.ts';
 import { ChosenLessons, lessonOf } from '../usual/lessons.ts';
 import { UNLEARNED } from '../usual/patience.ts';
@@ -65,7 +65,7 @@ export function judgedStrands(
       reach: (rules && reaches.get(rules.name)) ?? (() => ({ kind: 'there' })),
       twin: twins.get(strand.founder) ?? null,
     });
-    const told = isNumbered(strand.kind) || isStrand(rules, verdict.outcome, total, flows.length > 0);
+    const told = isNumbered(strand.kind) || isStrand(rules, verdict.outcome, total, loudest(strand.records), flows.length > 0);
     return told ? [{ ...strand, flow: rules?.name ?? null, ...verdict }] : [];
   });
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { flowBeginning, isStrand } from './begins.ts';
+import { flowBeginning, isStrand, loudest } from './begins.ts';
 import type { Usual } from './index-of.ts';
 
 const usual = (
@@ -21,6 +21,14 @@ test('what has no number belongs to the flow of which most begin like it', () =>
   expect(flowBeginning(flows, { component: 'desk', shape: 8 })).toBeNull();
 });
 test('what has no number is a strand where it belongs to a flow or failed; where no flows are declared, if it says more than one thing', () => {
-  expect([isStrand('order', 'done', 1, true), isStrand(null, 'failed', 1, true), isStrand(null, 'done', 5, true)]).toEqual([true, true, false]);
-  expect([isStrand(null, 'done', 5, false), isStrand(null, 'done', 1, false)]).toEqual([true, false]);
+  expect([isStrand('order', 'done', 1, 3, true), isStrand(null, 'failed', 1, 5, true), isStrand(null, 'done', 5, 3, true)]).toEqual([
+    true,
+    true,
+    false,
+  ]);
+  expect([isStrand(null, 'done', 5, 3, false), isStrand(null, 'done', 1, 3, false)]).toEqual([true, false]);
+});
+test('what was turned away and belongs to no flow is a strand where somebody warned of it', () => {
+  const levels = [3, 4, 3].map((level) => ({ level }));
+  expect([isStrand(null, 'refused', 3, loudest(levels), true), isStrand(null, 'refused', 3, loudest(levels.slice(2)), true)]).toEqual([true, false]);
 });

@@ -28,11 +28,16 @@ export function flowBeginning(usual: ReadonlyMap<string, Usual>, first: Pick<Say
     best((of) => of.sayings.filter(isIt).reduce((most, one) => Math.max(most, one.legs), 0) / Math.max(1, of.legs), MOSTLY)
   );
 }
-const DEPARTED: ReadonlySet<Outcome> = new Set(['failed', 'refused']);
+/** Warnings and errors. */
+const LOUD = 4;
 
 /**
- * Whether what has no number of its own is a strand for people: it belongs to a flow, or it failed; where no flows are declared, whatever says more than one thing. Else it is a request among many that
- * nobody asks about.
+ * Whether what has no number of its own is a strand for people: it belongs to a flow, or it failed, or was turned away and somebody warned of it (a page that is not there is nobody's transaction); where
+ * no flows are declared, whatever says more than one thing. Else it is a request among many that nobody asks about.
+ *
+ * @param level the highest of its records
  */
-export const isStrand = (flow: unknown, outcome: Outcome, records: number, anyFlows: boolean): boolean =>
-  flow !== null || DEPARTED.has(outcome) || (!anyFlows && records > 1);
+export const isStrand = (flow: unknown, outcome: Outcome, records: number, level: number, anyFlows: boolean): boolean =>
+  flow !== null || outcome === 'failed' || (outcome === 'refused' && level >= LOUD) || (!anyFlows && records > 1);
+/** The highest level of some records. */
+export const loudest = (records: readonly { level: number }[]): number => records.reduce((most, { level }) => Math.max(most, level), 0);

@@ -5,7 +5,7 @@ import { usually } from './robust.ts';
 import type { Usually, UsualSaying } from './types.ts';
 
 /** Good legs from which it can be said what is usual. */
-export const FEWEST_LEGS = 30;
+export const FEWEST_LEGS = 12;
 /** That nearly always one comes behind or before the other. */
 export const NEARLY_ALWAYS = 0.95;
 /** More different sayings of one leg are not compared with each other. */

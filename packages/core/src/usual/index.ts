@@ -3,7 +3,7 @@ export { besideAnother, type Beside, type DifferingValue, type Side } from './be
 export { usualOfSteps, type StepUsual } from './steps.ts';
 export { Usual } from './index-of.ts';
 export { FEWEST_LEGS } from './following-on.ts';
-export { flowBeginning, isStrand } from './begins.ts';
+export { flowBeginning, isStrand, loudest } from './begins.ts';
 export { ChosenLessons, lessonOf } from './lessons.ts';
 export { learnUsual, type Lesson } from './learn.ts';
 export type { Span } from './regularly.ts';

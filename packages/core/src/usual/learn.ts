@@ -2,6 +2,7 @@ import type { Outcome, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 
 import { shapeText } from '../shapes/shape.ts';
+import { withoutFields } from '../shapes/without-fields.ts';
 import { amiss } from './amiss.ts';
 import { departures } from './depart.ts';
 import { plainTraits, traitKey, Usual } from './index-of.ts';
@@ -12,7 +13,7 @@ import { handedAgain, hands } from './handing.ts';
 import { proportions } from './proportions.ts';
 import { fences, lieOf } from './robust.ts';
 import { firstPatience, silenceOf, UNLEARNED } from './patience.ts';
-import { continuations } from './continuing.ts';
+import { continuations, keyOf } from './continuing.ts';
 import { groupedByBegin } from './leg-kinds.ts';
 import { LocalSlots, type Case } from './regularly.ts';
 import { changedForGood } from './changing.ts';
@@ -44,6 +45,9 @@ const FEWEST_NUMBERS = 10;
 /** With fewer ended ones among those that fell silent, ends are not known by what records say. */
 const FEW_ENDED = 0.1;
 const FREQUENT_END = 0.05;
+/** Legs that end alike, at least, and the share of those that have it at all: what is mostly followed by more is where they got stuck. */
+const ALIKE = 3;
+const OFTEN_LAST = 0.2;
 const FREQUENT_BEGIN = 0.05;
 const MOST_VARIANTS = 12;
 /** Numbers of which nearly all differ and that are as long as this are no volumes: they name something. */
@@ -90,12 +94,12 @@ function legKinds(flow: string, all: readonly Lesson[], zone: string): LegKind[]
     lessons.map(({ records }) => records),
     FEWEST_LEGS,
   );
-  return groups.flatMap(({ by: { component, shape }, legs }): LegKind[] => {
+  return groups.flatMap(({ by: { component, shape }, count, legs }): LegKind[] => {
     const own = legs.map((i) => lessons[i]!);
     // what nearly all first ones are is told by the flow itself
     if (own.filter((one) => firstOnes.has(one)).length >= all.length * NEARLY_ALWAYS) return [];
     const usual = learnLegs(flow, own, zone);
-    return usual ? [{ component, shape, legs: own.length, usual }] : [];
+    return usual ? [{ component, shape, legs: count, usual }] : [];
   });
 }
 
@@ -136,13 +140,17 @@ function goodOnes(lessons: readonly Lesson[]): Lesson[] {
   const done = lessons.filter(({ outcome }) => outcome === 'done');
   const silent = lessons.filter(({ outcome }) => outcome === 'stalled');
   if (done.length >= silent.length * FEW_ENDED) return done;
-  const lastOf = ({ records }: Lesson): string => {
-    const { component, shape } = records[records.length - 1]!;
-    return `${component} ${shape}`;
-  };
   const ends = new Map<string, number>();
-  for (const lesson of silent) ends.set(lastOf(lesson), (ends.get(lastOf(lesson)) ?? 0) + 1);
-  return [...done, ...silent.filter((lesson) => ends.get(lastOf(lesson))! >= silent.length * FREQUENT_END)];
+  const there = new Map<string, number>();
+  for (const { records } of silent) {
+    const last = keyOf(records[records.length - 1]!);
+    ends.set(last, (ends.get(last) ?? 0) + 1);
+    for (const key of new Set(records.map(keyOf))) there.set(key, (there.get(key) ?? 0) + 1);
+  }
+  const isEnd = (key: string, count: number): boolean =>
+    count >= ALIKE && count >= silent.length * FREQUENT_END && count >= there.get(key)! * OFTEN_LAST;
+  const known = new Set([...ends].flatMap(([key, count]) => (isEnd(key, count) ? [key] : [])));
+  return [...done, ...silent.filter(({ records }) => known.has(keyOf(records[records.length - 1]!)))];
 }
 
 function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[], zone: string): FlowUsual {
@@ -307,10 +315,15 @@ class Sayings {
   }
 }
 
-/** The words of a shape, with the traits that stand in them. */
+/** The words of a shape, with the traits that stand in them or beside them. */
 function wordsOf(message: string, traits: string): string {
-  let text = shapeText(message);
-  for (const trait of traits === '' ? [] : traits.split(' ')) text = text.replace(`${trait.slice(0, trait.indexOf('=') + 1)}‹›`, trait);
+  const [words, whole] = [withoutFields(message), shapeText(message)];
+  let text = shapeText(words);
+  for (const trait of traits === '' ? [] : traits.split(' ')) {
+    const open = `${trait.slice(0, trait.indexOf('=') + 1)}‹›`;
+    if (text.includes(open)) text = text.replace(open, trait);
+    else if (whole.includes(open)) text += ` ${trait}`;
+  }
   return text;
 }
 

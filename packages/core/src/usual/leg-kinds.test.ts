@@ -13,9 +13,10 @@ describe('legs by how they begin', () => {
     expect(groups.map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30], ['desk', 12]]); // prettier-ignore
     expect(groups[1]!.legs[0]).toBe(30);
   });
-  test('form no group where they are few', () => {
-    const groups = groupedByBegin(legs, 20);
-    expect(groups.map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30]]);
+  test('form no group where they are few, nor where only something common tells the begin', () => {
+    expect(groupedByBegin(legs, 20).map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30]]);
+    const stuck = Array.from({ length: 14 }, (_, i) => [said(i, 'door', 'request')]);
+    expect(groupedByBegin([...legs, ...stuck], 10).map(({ by, count, legs }) => [by.component, count, legs.length])).toEqual([['desk', 30, 30], ['desk', 12, 12]]); // prettier-ignore
   });
   test('are not told by what stands in their middle as often as at their begin', () => {
     const tries = legs.map((leg) => [...leg, said(leg[0]!.at / 1000 + 20, 'desk', 'order taken')]);

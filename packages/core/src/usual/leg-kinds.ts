@@ -6,16 +6,25 @@ const BEGINNING = 3;
 /** What stands at the begin of so many of the legs that have it tells a begin. */
 const AT_BEGIN = 0.9;
 
+/** Of the legs that begin with what tells a group, more have nothing rarer. */
+const MOSTLY = 0.5;
+interface Group {
+  by: Pick<StrandRecord, 'component' | 'shape'>;
+  count: number;
+  legs: number[];
+}
+
 type Records = readonly Pick<StrandRecord, 'component' | 'shape'>[];
 
 /**
  * Groups legs by how they begin: by what stands at the begin of a leg or nowhere, and of several such by the rarest, as `payment received` says more than that a request came.
+ * The rest, of which only something common tells the begin, is no group: there is also whatever got stuck before it told more.
  *
  * @param legs records of legs, arranged
  * @param fewest legs of a group, at least
- * @returns for each group the record that tells it, and indexes of its legs
+ * @returns for each group the record that tells it, how many legs begin with such a one, and indexes of the group's legs
  */
-export function groupedByBegin(legs: readonly Records[], fewest: number): { by: Pick<StrandRecord, 'component' | 'shape'>; legs: number[] }[] {
+export function groupedByBegin(legs: readonly Records[], fewest: number): Group[] {
   const first = new Map<string, number>();
   const anywhere = new Map<string, number>();
   for (const records of legs) {
@@ -23,15 +32,15 @@ export function groupedByBegin(legs: readonly Records[], fewest: number): { by: 
     for (const key of new Set(records.map(keyOf))) anywhere.set(key, (anywhere.get(key) ?? 0) + 1);
   }
   const counts = new Map([...first].filter(([key, count]) => count >= fewest && count >= AT_BEGIN * anywhere.get(key)!));
-  const groups = new Map<string, { by: Pick<StrandRecord, 'component' | 'shape'>; legs: number[] }>();
+  const groups = new Map<string, Group>();
   legs.forEach((records, i) => {
     const by = beginOf(records, (key) => counts.get(key));
     if (!by) return;
     const own = groups.get(keyOf(by));
     if (own) own.legs.push(i);
-    else groups.set(keyOf(by), { by, legs: [i] });
+    else groups.set(keyOf(by), { by, count: counts.get(keyOf(by))!, legs: [i] });
   });
-  return [...groups.values()].filter((one) => one.legs.length >= fewest);
+  return [...groups.values()].filter((one) => one.legs.length >= fewest && one.legs.length > one.count * MOSTLY);
 }
 
 /**

@@ -3,7 +3,7 @@ import { EVERYWHERE, type Reach } from '@fadenweg/core/coverage';
 import { flowOf, headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
 import { arranged, pathOf, spentOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import type { Graph } from '@fadenweg/core/stitching';
-import { flowBeginning, isStrand, type Usual } from '@fadenweg/core/usual';
+import { flowBeginning, isStrand, loudest, type Usual } from '@fadenweg/core/usual';
 import { sourceOfId } from '../evidence/record-id.ts';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
@@ -143,7 +143,7 @@ class StrandRows {
     const flow = this.flowOf(named, records[0]!);
     const path = pathOf(records, context.graph.isLink);
     const { outcome, findings } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
-    if (!context.isBusiness(named.kind) && !isStrand(flow, outcome, strand.total, context.flows.length > 0)) return;
+    if (!context.isBusiness(named.kind) && !isStrand(flow, outcome, strand.total, loudest(records), context.flows.length > 0)) return;
     this.outcomes.set(strand.founder, outcome);
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
