@@ -1,3 +1,4 @@
+import { MARK } from '../path/marks.ts';
 import type { StrandRecord } from '../path/types.ts';
 import type { Duration } from '../units.ts';
 import { habitsOf } from './habits.ts';
@@ -31,6 +32,7 @@ export type Departure =
 
 /** An excess matters where it is this much of what the whole usually takes. */
 const MATTERS = 0.25;
+const SECOND: Duration = 1_000_000;
 
 /**
  * What departs from the usual in a leg: records that came so late that it matters for the whole, and numbers out of what they usually are. The largest excess first.
@@ -55,7 +57,7 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
         const took = record.at - records[since]!.at;
         const wait = usual.at(after.wait, record.at);
         const excess = took - wait.median;
-        if (took > wait.fence && excess >= least) late.push({ kind: 'late', record: index, since, took, usual: wait, excess });
+        if (took - unseen(record, records[since]!) > wait.fence && excess >= least) late.push({ kind: 'late', record: index, since, took, usual: wait, excess });
       }
     }
     if (numbers.length > 0) {
@@ -71,6 +73,9 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
   });
   return [...withoutFollowers(late, records), ...volumes, ...shares(records, usual)];
 }
+
+/** What of the time between two records may be none: whoever tells whole seconds may have meant any time in them. */
+const unseen = (one: StrandRecord, other: StrandRecord): Duration => ((one.marks | other.marks) & MARK.coarse ? SECOND : 0);
 
 /** Numbers that are no such share of each other as usual, the first of each later number alone. */
 function shares(records: readonly StrandRecord[], usual: Usual): Departure[] {

@@ -370,7 +370,7 @@ function volumeOf(of: string, cases: readonly Case[], legs: number, slots: Local
 function volumeBounds(of: string, cases: readonly Case[]): Volume {
   const values = cases.map((one) => one.value);
   const lie = lieOf(values, 1);
-  const { low, high } = fences(lie, 1);
+  const { low, high } = fences(lie, 1, cases.length);
   const [least, most] = [Math.min(...values), Math.max(...values)];
   // where nothing varies, twice as much and half as much depart; the fewer cases there are, the further away it has to be
   const factor = Math.max(2, 1 + FEWEST_LEGS / cases.length);

@@ -4,6 +4,8 @@ import type { Usually } from './types.ts';
 const MANY = 100;
 /** Of a normal distribution: what lies this many spreads above the middle occurs three times in a million. */
 const FAR = 4.5;
+/** Spreads that rest on so few numbers may be twice what they seem. */
+const UNSURE = 5;
 export const OF_90 = 1.2816;
 const OF_95 = 1.6449;
 
@@ -33,10 +35,11 @@ export function lieOf(numbers: readonly number[], unit: number): Lie {
   };
 }
 
-/** The bounds beyond which a number departs. */
-export function fences({ median, up, down }: Pick<Lie, 'median' | 'up' | 'down'>, unit: number): { low: number; high: number } {
+/** The bounds beyond which a number departs; the fewer numbers they rest on, the further out. @param cases how many they are */
+export function fences({ median, up, down }: Pick<Lie, 'median' | 'up' | 'down'>, unit: number, cases = Infinity): { low: number; high: number } {
   const middle = Math.log(median + unit);
-  return { low: Math.exp(middle - FAR * down) - unit, high: Math.exp(middle + FAR * up) - unit };
+  const far = FAR * (1 + UNSURE / cases);
+  return { low: Math.exp(middle - far * down) - unit, high: Math.exp(middle + far * up) - unit };
 }
 
 /** A millisecond: what most logs tell apart, in microseconds. */
@@ -48,5 +51,5 @@ export function usually(times: readonly number[]): Usually {
     times.map((time) => Math.max(0, time)),
     TOLD_APART,
   );
-  return { median: lie.median, p90: lie.p90, p99: lie.p99, fence: fences(lie, TOLD_APART).high, cases: times.length };
+  return { median: lie.median, p90: lie.p90, p99: lie.p99, fence: fences(lie, TOLD_APART, times.length).high, cases: times.length };
 }
