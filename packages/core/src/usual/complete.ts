@@ -1,9 +1,8 @@
 import type { StrandRecord } from '../path/types.ts';
-import { lowerShare } from '../statistics/share.ts';
 import type { Usual } from './index-of.ts';
 
-/** What so many good legs say, by the lower end of that share, none that has come to its end lacks. */
-const NEARLY_ALL = 0.9;
+/** What so many good legs say none that has come to its end lacks. */
+const NEARLY_ALL = 0.95;
 
 /** What good legs say nearly always, each by the places of the sayings that tell it with one result or another. */
 const always = new WeakMap<Usual, readonly (readonly number[])[]>();
@@ -19,7 +18,7 @@ function alwaysSaid(usual: Usual): readonly (readonly number[])[] {
   const found = [...groups.values()].filter((places) => {
     // where a leg says it with two results it counts twice
     const legs = Math.min(usual.of.legs, places.reduce((sum, place) => sum + usual.of.sayings[place]!.legs, 0)); // prettier-ignore
-    return lowerShare(legs, usual.of.legs) >= NEARLY_ALL;
+    return legs >= usual.of.legs * NEARLY_ALL;
   });
   always.set(usual, found);
   return found;

@@ -24,7 +24,7 @@ export interface TimePlace {
   column: number;
   /** Words before it. */
   words: number;
-  /** It begins inside of a word, behind a bracket, a quote or an equals sign. */
+  /** It begins inside of a word, behind a bracket, a quote or what parts columns. */
   glued: boolean;
   /** Of the layout `learned`. */
   template?: DateTemplate;
@@ -136,10 +136,12 @@ export function timeAt(line: string, place: TimePlace, times: TimeReader): { fro
   return to > 0 ? { from: pos, to } : null;
 }
 const OPENING = new Set('[(<{"\'|');
+/** What a time inside of a word does not begin behind: its own parts, and those of names and numbers. */
+const PART = /[\p{L}\d_.:-]/u;
 
 function insideWord(line: string, from: number, place: TimePlace, times: TimeReader): { from: number; to: number } | null {
   for (let pos = from; pos < Math.min(line.length, from + LATEST_TIME) && line.charCodeAt(pos) > 32; pos++) {
-    if (line[pos] !== '=' && !OPENING.has(line[pos]!)) continue;
+    if (PART.test(line[pos]!)) continue;
     const to = times.read(line, pos + 1, place.layout);
     if (to > 0) return { from: pos + 1, to };
   }
@@ -151,7 +153,7 @@ function wordsBefore(line: string, column: number): { words: number; glued: bool
   const before = line.slice(0, column);
   const bare = before.replace(/[[(<{"'|]+$/, '');
   const words = bare.trim() === '' ? 0 : bare.trim().split(/\s+/).length;
-  const glued = words > 0 && !/\s$/.test(bare) && (bare.length < before.length || bare.endsWith('='));
+  const glued = words > 0 && !/\s$/.test(bare) && (bare.length < before.length || !PART.test(bare.at(-1)!));
   return { words: glued ? words - 1 : words, glued };
 }
 
@@ -167,7 +169,7 @@ function findTime(line: string, times: TimeReader): { layout: TimeLayout; column
       if (end > 0) return { layout: 'learned', column, end };
       continue;
     }
-    if (column > 0 && /[\p{L}\d_.:-]/u.test(line[column - 1]!) && !(column === 1 && /^[DIWEF]\d{4} /.test(line))) continue;
+    if (column > 0 && PART.test(line[column - 1]!) && !(column === 1 && /^[DIWEF]\d{4} /.test(line))) continue;
     const code = line.charCodeAt(column);
     if (isLetter(code)) {
       const word = line.slice(column, letterEnd(line, column));
