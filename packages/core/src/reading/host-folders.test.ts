@@ -24,6 +24,17 @@ describe('what lies in folders', () => {
     const beside: SourceBeside[] = ['alder', 'birch'].map((host) => ({ path: `desk/${host}.log`, shapes: shapes(1) }));
     expect(namesByFolder(beside, none)(named('desk/birch.log', 'desk'))).toEqual({ component: 'desk', host: '' });
   });
+  test('a file in the folder of its program may have the name of a machine that records name, or be one of many such', () => {
+    const beside: SourceBeside[] = ['desk', 'press'].flatMap((program) =>
+      ['alder4', 'birch5', 'cedar6'].map((host) => ({ path: `${program}/${host}.log`, shapes: shapes(1) })),
+    );
+    const hosts = (...names: string[]) => namesByFolder(beside, new Set(names));
+    const cedar = named('desk/cedar6.log', 'desk');
+    expect(hosts('cedar6')(cedar)).toEqual({ component: 'desk', host: 'cedar6' });
+    expect(hosts('alder4', 'birch5')(cedar)).toEqual({ component: 'desk', host: 'cedar6' });
+    expect(hosts('alder4')(cedar)).toEqual({ component: 'desk', host: '' });
+    expect(hosts('alder4', 'birch5')({ ...cedar, host: 'elm', hostFixed: true })).toEqual({ component: 'desk', host: 'elm' });
+  });
   test('a file that says one thing alone tells nothing, and neither do parts of one log by their names', () => {
     const beside: SourceBeside[] = [
       { path: 'desk/first.log', shapes: shapes(1) },

@@ -1,5 +1,5 @@
 import { holdsSeveral } from './file-names.ts';
-import { componentOf, folderOf } from './source-naming.ts';
+import { bareName, componentOf, folderOf } from './source-naming.ts';
 
 /** So many folders beside each other have to be hosts that records name, and so large a part of them, before the others count as hosts too. */
 const FEWEST = 2;
@@ -37,11 +37,13 @@ export function namesByFolder(
   hosts: ReadonlySet<string>,
 ): (source: NamedSource) => { component: string; host: string } {
   const isHost = hostFolders(beside, hosts);
+  const isHostFile = hostFiles(beside, hosts);
   const places = severalPrograms(beside);
   return (source) => {
     const folder = folderOf(source.path);
     const { component, host } = source;
     if (!folder) return { component, host };
+    if (!source.hostFixed && host === '' && isHostFile(source.path)) return { component, host: bareName(fileOf(source.path)) };
     const machine = isHost(folder);
     const place = places.get(wholeOf(folder));
     if (!machine && place === undefined) return { component, host };
@@ -70,6 +72,18 @@ function hostFolders(beside: readonly SourceBeside[], hosts: ReadonlySet<string>
     if (known >= FEWEST && known >= names.size * SHARE) many.add(above);
   }
   return ({ name, above }) => hosts.has(name) || many.has(above);
+}
+
+/** Whether a file has the name of a machine: records name it as a host, or it is one of many such that do. */
+function hostFiles(beside: readonly SourceBeside[], hosts: ReadonlySet<string>): (path: string) => boolean {
+  const named = new Set(beside.map(({ path }) => path).filter((path) => bareName(fileOf(path)) !== componentOf(path)).map((path) => bareName(fileOf(path)))); // prettier-ignore
+  named.delete('');
+  const known = [...named].filter((name) => hosts.has(name)).length;
+  const many = known >= FEWEST && known >= named.size * SHARE;
+  return (path) => {
+    const name = bareName(fileOf(path));
+    return name !== '' && name !== componentOf(path) && (hosts.has(name) || (many && named.has(name) && /\d/.test(name)));
+  };
 }
 
 /** Folders whose files are of several programs. */

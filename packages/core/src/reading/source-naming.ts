@@ -44,7 +44,8 @@ export function folderOf(path: string): { name: string; above: string } | null {
   const name = parts.at(-2);
   return name === undefined ? null : { name, above: parts.slice(0, -2).join('/') };
 }
-const bareName = (name: string): string =>
+/** A file's name without its endings, dates and numbers. */
+export const bareName = (name: string): string =>
   name
     .replace(DATE, '')
     .replace(/\.(?:log|txt|jsonl?|csv|tsv|xml|xes|out|err|gz|\d+)(?=\.|$)/gi, '')

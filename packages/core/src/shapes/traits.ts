@@ -2,6 +2,7 @@
 const RESULTS = ['status', 'statuscode', 'code', 'errorcode', 'resultcode', 'returncode', 'exitcode', 'rc', 'result', 'state', 'sqlstate', 'sqlstatecode', 'reason', 'verdict', 'cause', 'error', 'fault', 'faultcode']; // prettier-ignore
 const KINDS = ['queue', 'topic', 'exchange', 'channel', 'destination', 'event', 'action', 'operation', 'op', 'command', 'step', 'stage', 'phase', 'kind', 'type']; // prettier-ignore
 const NAMES = new Set([...RESULTS, ...KINDS]);
+const OF_RESULTS = new Set(RESULTS);
 /** Longer values are texts. */
 const LONGEST = 24;
 const VALUE = /^[\p{L}\p{N}][\p{L}\p{N}_.:/-]*$/u;
@@ -11,13 +12,16 @@ const LOOKED_THROUGH = 4000;
 const IN_BODY =
   /(?:^|[\s<"',{;])(status|code|result|state|reason|verdict|rc|error|fault|(?:status|error|result|return|fault|sql)[-_]?(?:code|state))["']?\s*[=:>]\s*["']?([\p{L}\p{N}][\p{L}\p{N}_.:/-]{0,23})(?=["'<,;}\s]|$)/imu;
 
+const bare = (field: string): string => field.slice(field.lastIndexOf('.') + 1).toLowerCase().replace(/[-_]/g, ''); // prettier-ignore
+/** Whether a field of this name states how something went, not what was done and where. */
+export const isResult = (field: string): boolean => OF_RESULTS.has(bare(field));
+
 const known = new Map<string, boolean>();
 /** Whether a field of this name tells apart what shapes do not. */
 function isTelling(field: string): boolean {
   let is = known.get(field);
   if (is === undefined) {
-    const last = field.slice(field.lastIndexOf('.') + 1);
-    is = NAMES.has(last.toLowerCase().replace(/[-_]/g, ''));
+    is = NAMES.has(bare(field));
     if (known.size < 10_000) known.set(field, is);
   }
   return is;

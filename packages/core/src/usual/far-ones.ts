@@ -14,6 +14,12 @@ const TELLING = 0.5;
 const MUCH = { time: 1.5, number: 2 };
 /** Numbers of which fewer are different vary by steps: what is far off is not known of them. */
 const DIFFERENT = 10;
+/** Fewer cases tell nothing of when they are late. */
+const SEVERAL = 5;
+/** Of all cases, more are no exception. */
+const MOST_TOGETHER = 0.25;
+/** Spreads of a normal distribution up to three quarters of it. */
+const OF_75 = 0.6745;
 
 interface Leg {
   records: readonly StrandRecord[];
@@ -32,7 +38,49 @@ export function farOnes<L extends Leg>(legs: readonly L[], usual: Usual): Readon
   const wholes = any.map((leg) => ({ leg, value: leg.records[leg.records.length - 1]!.at - leg.records[0]!.at }));
   const far = new Set(farOf(wholes, TOLD_APART, MUCH.time, false, varied));
   for (const stated of statedBy(legs, usual)) for (const leg of farOf(stated, 1, MUCH.number, true, varied)) far.add(leg);
+  for (const waits of [wholes, ...waitsIn(legs, usual)]) for (const leg of lateTogether(waits)) far.add(leg);
   return far;
+}
+
+/** How long everything came after what it usually follows, by what it is. */
+function waitsIn<L extends Leg>(legs: readonly L[], usual: Usual): Iterable<Stated<L>[]> {
+  const all = new Map<number, Stated<L>[]>();
+  for (const leg of legs) {
+    const last = new Map<number, number>();
+    for (const [index, place] of usual.placesOf(leg.records).entries()) {
+      const { at } = leg.records[index]!;
+      const { after, otherwise } = usual.of.sayings[place] ?? {};
+      const since = (after && last.get(after.saying)) ?? (otherwise && last.get(otherwise.saying));
+      if (since !== undefined && since !== null && !last.has(place)) {
+        const own = all.get(place);
+        if (own) own.push({ leg, value: at - since });
+        else all.set(place, [{ leg, value: at - since }]);
+      }
+      if (place >= 0) last.set(place, at);
+    }
+  }
+  return all.values();
+}
+
+/**
+ * Those that came far later than three of four allow, where they stand together in time: a queue that grew and was worked off, a machine that was slow for a while. However many they are, that is no
+ * custom; what is as often late at any time is.
+ */
+function lateTogether<L extends Leg>(waits: readonly Stated<L>[]): L[] {
+  if (waits.length < SEVERAL * DIFFERENT) return [];
+  const begin = ({ leg }: Stated<L>): number => leg.records[0]!.at;
+  const sorted = Float64Array.from(waits, ({ value }) => Math.max(0, value)).sort();
+  const rank = (share: number): number => sorted[Math.floor((sorted.length - 1) * share)]!;
+  const [median, p75] = [rank(0.5), rank(0.75)];
+  const { high } = fences({ median, up: Math.log((p75 + TOLD_APART) / (median + TOLD_APART)) / OF_75, down: 0 }, TOLD_APART, waits.length);
+  const late = waits.filter(({ value }) => value > Math.max(high, median * MUCH.time)).sort((a, b) => begin(a) - begin(b));
+  if (late.length < DIFFERENT || late.length > waits.length * MOST_TOGETHER) return [];
+  const [from, to] = [begin(late[Math.floor(late.length * USUAL)]!), begin(late[Math.floor((late.length - 1) * (1 - USUAL))]!)];
+  const inside = waits.filter((one) => begin(one) >= from && begin(one) <= to).length;
+  const lateInside = late.filter((one) => begin(one) >= from && begin(one) <= to).length;
+  const outside = (late.length - lateInside) / Math.max(1, waits.length - inside);
+  const together = lateInside >= inside * TELLING && outside <= USUAL / 2 && waits.length - inside >= inside;
+  return together ? late.map(({ leg }) => leg) : [];
 }
 
 interface Stated<L> {

@@ -2,6 +2,7 @@ import type { Outcome, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 
 import { shapeText } from '../shapes/shape.ts';
+import { isResult } from '../shapes/traits.ts';
 import { withoutFields } from '../shapes/without-fields.ts';
 import { amiss } from './amiss.ts';
 import { departures } from './depart.ts';
@@ -40,6 +41,8 @@ export interface Lesson {
 const MOST_DIFFERENT = 3000;
 /** Values of one trait: with more of them they tell nothing. */
 const MOST_VALUES = 25;
+/** The same of what tells where: with more queues each is one of many alike. */
+const MOST_PLACES = 6;
 /** Cases of a number from which on it is known how it lies. */
 const FEWEST_NUMBERS = 10;
 /** With fewer ended ones among those that fell silent, ends are not known by what records say. */
@@ -346,7 +349,8 @@ function variedTraits(lessons: readonly Lesson[]): Set<string> {
   const varied = new Set<string>();
   for (const [key, own] of values) {
     const cases = [...own.values()].reduce((sum, n) => sum + n, 0);
-    if (own.size > MOST_VALUES || (own.size > 4 && own.size > cases / 3)) varied.add(key);
+    const most = isResult(key.slice(key.lastIndexOf('\u0000') + 1)) ? MOST_VALUES : MOST_PLACES;
+    if (own.size > most || (own.size > 4 && own.size > cases / 3)) varied.add(key);
   }
   return varied;
 }
