@@ -9,6 +9,12 @@ test('messages that differ in numbers, quoted texts and values alone have one sh
   expect(shapeHash('failed\n\tat one')).toBe(shapeHash('failed\n\tat two'));
 });
 
+test('names of fields in JSON are words, values and what may be an identifier are not', () => {
+  expect(shapeText('{"state":"sent","ctx":{"42-a" : 3}}')).toBe('{"state":‹›,"ctx":{‹› : ‹›}}');
+  expect(shapeText('said "good morning": twice')).toBe('said "good morning": twice');
+  expect(shapeHash('{"a":"x","b":1}')).not.toBe(shapeHash('{"a":"x","c":1}'));
+});
+
 test('equal shapes have equal hashes, whatever the text', () => {
   fc.assert(
     fc.property(

@@ -2,9 +2,10 @@ import { finish53 } from '../identifiers/hash.ts';
 
 /** Most characters of a message that its shape is made of. */
 const LONGEST = 600;
+const LONGEST_NAME = 40;
 
 /**
- * Hash of a message's shape: its words without the parts that vary. Words that hold a digit, quoted text and the
+ * Hash of a message's shape: its words without the parts that vary. Words that hold a digit, quoted text that is no field's name and the
  * values behind `=` are variable. Only the first line counts. A whole number from 0 to 2^53 - 1.
  */
 export function shapeHash(message: string): number {
@@ -64,7 +65,7 @@ function partEnd(message: string, pos: number, length: number): number {
   if (code === 10) return END;
   if (code === 34 || code === 0x201c) {
     const close = message.indexOf(code === 34 ? '"' : '\u201d', pos + 1);
-    if (close > 0 && close < length) return -(close + 1);
+    if (close > 0 && close < length) return code === 34 && isName(message, pos + 1, close) ? close + 1 : -(close + 1);
   }
   if (!isPart(code)) return pos + 1;
   let end = pos;
@@ -76,6 +77,16 @@ function partEnd(message: string, pos: number, length: number): number {
     end++;
   }
   return digit || (pos > 0 && message.charCodeAt(pos - 1) === 61) ? -end : end;
+}
+
+/** Quoted text is the name of a field where a colon stands behind it: `"state": "sent"`. What holds a digit may be an identifier. */
+function isName(message: string, from: number, close: number): boolean {
+  if (message.charCodeAt(close + 1) !== 58 && !(message.charCodeAt(close + 1) === 32 && message.charCodeAt(close + 2) === 58)) return false;
+  for (let i = from; i < close; i++) {
+    const code = message.charCodeAt(i);
+    if (code >= 48 && code <= 57) return false;
+  }
+  return close > from && close - from <= LONGEST_NAME;
 }
 
 /** Letters, digits and what holds parts of one word together: dots, hyphens, underscores, colons, @, +. */

@@ -3,6 +3,8 @@ const RESULTS = ['status', 'statuscode', 'code', 'errorcode', 'resultcode', 'ret
 const KINDS = ['queue', 'topic', 'exchange', 'channel', 'destination', 'event', 'action', 'operation', 'op', 'command', 'step', 'stage', 'phase', 'kind', 'type']; // prettier-ignore
 const NAMES = new Set([...RESULTS, ...KINDS]);
 const OF_RESULTS = new Set(RESULTS);
+/** The name of what happened: `evt.name`. */
+const OF_EVENTS = /(?:^|\.)(?:evt|event|action|operation|command|step|phase)[._]?name$/i;
 /** Longer values are texts. */
 const LONGEST = 24;
 const VALUE = /^[\p{L}\p{N}][\p{L}\p{N}_.:/-]*$/u;
@@ -21,7 +23,7 @@ const known = new Map<string, boolean>();
 function isTelling(field: string): boolean {
   let is = known.get(field);
   if (is === undefined) {
-    is = NAMES.has(bare(field));
+    is = NAMES.has(bare(field)) || OF_EVENTS.test(field);
     if (known.size < 10_000) known.set(field, is);
   }
   return is;

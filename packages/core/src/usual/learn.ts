@@ -118,13 +118,12 @@ const laterLesson = ({ records, outcome }: Pick<Lesson, 'records' | 'outcome'>, 
 function withoutOdd(first: FlowUsual, good: readonly Lesson[], bad: readonly Lesson[]): FlowUsual {
   const usual = new Usual(first);
   const far = farOnes(good, usual);
-  const plain = good.filter(
-    (lesson) => !far.has(lesson) && departures(lesson.records, usual).length === 0 && amiss(lesson.records, usual, SURELY).length === 0,
-  );
+  const near = good.filter((lesson) => !far.has(lesson));
+  const plain = near.filter(({ records }) => departures(records, usual).length === 0 && amiss(records, usual, SURELY).length === 0);
   // where many depart, that is how it is
-  return plain.length === good.length || plain.length < Math.max(FEWEST_LEGS, good.length * 0.75)
-    ? first
-    : learnFrom(first.flow, plain, bad, first.zone);
+  const least = Math.max(FEWEST_LEGS, good.length * 0.75);
+  const kept = [plain, near].find((own) => own.length >= least);
+  return !kept || kept.length === good.length ? first : learnFrom(first.flow, kept, bad, first.zone);
 }
 
 /** What is silent for longer than such legs ever are does not go on, however short the evidence is: before anything is known of a flow, its legs tell how patient one has to be. */
@@ -153,7 +152,20 @@ function goodOnes(lessons: readonly Lesson[]): Lesson[] {
   const isEnd = (key: string, count: number): boolean =>
     count >= ALIKE && count >= silent.length * FREQUENT_END && count >= there.get(key)! * OFTEN_LAST;
   const known = new Set([...ends].flatMap(([key, count]) => (isEnd(key, count) ? [key] : [])));
-  return [...done, ...silent.filter(({ records }) => known.has(keyOf(records[records.length - 1]!)))];
+  const ways = waysOf(silent);
+  return [...done, ...silent.filter((lesson) => known.has(keyOf(lesson.records[lesson.records.length - 1]!)) || ways.has(lesson))];
+}
+
+/** Legs in which everybody's last words are those of many others: in what order several ended nobody knows where clocks are off. What far fewer have than the most is where it got stuck. */
+function waysOf(lessons: readonly Lesson[]): ReadonlySet<Lesson> {
+  const ways = new Map<string, Lesson[]>();
+  for (const lesson of lessons) {
+    const words = new Map(lesson.records.map((record) => [record.component, keyOf(record)]));
+    const way = [...words.values()].sort().join('\n'); // prettier-ignore
+    ways.set(way, [...(ways.get(way) ?? []), lesson]);
+  }
+  const most = Math.max(0, ...[...ways.values()].map((own) => own.length));
+  return new Set([...ways.values()].filter((own) => own.length >= ALIKE && own.length >= lessons.length * FREQUENT_END && own.length >= most * OFTEN_LAST).flat()); // prettier-ignore
 }
 
 function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[], zone: string): FlowUsual {
