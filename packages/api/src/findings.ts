@@ -11,7 +11,7 @@ export interface Finding {
   rank: number;
   /** The leg that it is about, from 1. */
   leg: number;
-  kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
+  kind: 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume' | 'odd-result';
   failedIn: string;
   component: string;
   causedBy: { strand: string; component: string } | null;

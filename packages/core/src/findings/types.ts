@@ -9,7 +9,7 @@ export type SentencePart =
   | { kind: 'duration'; time: Duration }
   | { kind: 'quote'; text: string; record: number };
 
-export type FindingKind = 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume';
+export type FindingKind = 'failed-at' | 'stopped-before' | 'slowed-by' | 'went-astray' | 'doubled' | 'refused' | 'odd-volume' | 'odd-result';
 
 export interface Finding {
   rank: number;

@@ -16,12 +16,15 @@ import { lastReached, silence } from './stopped.ts';
 import { isHarmless, tellingRecords } from './telling.ts';
 import type { Finding, Verdict } from './types.ts';
 import { waitsFor } from './waits-for.ts';
+import { oddResults } from './odd-result.ts';
 import { oddVolumes } from './volume.ts';
 
 /** What departs by volumes that are expected, and from what is usual. */
-const LEARNED: readonly Detector[] = [oddVolumes, departed];
+const LEARNED: readonly Detector[] = [oddResults, oddVolumes, departed];
 /** Findings that are told of one leg. */
 const MOST = 3;
+/** Kinds of findings by which a leg that came to an end is odd. */
+const ODD: ReadonlySet<Finding['kind']> = new Set(['odd-volume', 'odd-result', 'went-astray']);
 /** Warnings and errors. */
 const LOUD = 4;
 const ERROR = 5;
@@ -81,7 +84,7 @@ export function verdict(leg: JudgedLeg): Verdict {
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || complete;
-  const isOdd = departing[0]?.kind === 'odd-volume' || departing[0]?.kind === 'went-astray';
+  const isOdd = departing[0] !== undefined && ODD.has(departing[0].kind);
   if (ended && flow && usual) {
     const amiss = behindTheEnd(leg);
     if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
@@ -174,8 +177,8 @@ function endsAsUsual(records: readonly StrandRecord[], usual: Usual): boolean {
 
 /** Volumes before what came late, but for those that the very record states that came late: they tell why. */
 function inOrder(departing: readonly Finding[]): Finding[] {
-  const late = departing.filter((one) => one.kind !== 'odd-volume');
-  const volumes = departing.filter((one) => one.kind === 'odd-volume');
+  const late = departing.filter((one) => one.kind !== 'odd-volume' && one.kind !== 'odd-result');
+  const volumes = departing.filter((one) => one.kind === 'odd-volume' || one.kind === 'odd-result');
   const why = volumes.every((one) => late.some((other) => other.record === one.record));
   return ranked(why ? [...late, ...volumes] : [...volumes, ...late], []);
 }

@@ -93,6 +93,7 @@ function knotWords({ kind, missingNext, excess }: Finding): SentencePart[] {
     case 'doubled':
       return [words(' It is the second one.')];
     case 'odd-volume':
+    case 'odd-result':
       return [words(' That is not what it usually is.')];
     case 'went-astray':
       return [words(' That is not its usual way.')];

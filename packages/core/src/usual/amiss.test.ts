@@ -26,6 +26,22 @@ describe('what a leg lacks or has twice, though its end looks well', () => {
     expect(seen({ stamp: 'twice' })).toMatchObject([{ kind: 'doubled', first: 2 }]);
     expect(seen({ stamp: 'again after an error' })).toEqual([]);
   });
+  test('what a component did twice of one thing, one after the other', () => {
+    const records = parcel(dice(5), { start: 0 });
+    const own = records.flatMap((one, i) => (one.component === 'stamp' ? [i] : []));
+    const after = records[own.at(-1)!]!.at;
+    const again = own.map((i) => ({ ...records[i]!, at: records[i]!.at + after }));
+    expect(amiss([...records, ...again], usual, SURELY).filter(({ kind }) => kind === 'doubled')).toMatchObject([
+      { first: own[0]!, record: records.length },
+    ]);
+    // of something else, or interwoven, it is not the same done twice
+    const other = again.map((one) => ({ ...one, keys: [999] }));
+    expect(amiss([...records, ...other], usual, SURELY).filter(({ kind }) => kind === 'doubled')).toEqual([]);
+    const woven = own.flatMap((i) => [records[i]!, { ...records[i]! }]);
+    expect(
+      amiss([...records.slice(0, own[0]!), ...woven, ...records.slice(own.at(-1)! + 1)], usual, SURELY).filter(({ kind }) => kind === 'doubled'),
+    ).toEqual([]);
+  });
   test('shows too where some of those that it was learned from lack it, and look good', () => {
     const others: Fate[] = [{ stamp: 'lost' }, { stamp: 'lost' }, { stamp: 'begun' }, { stamp: 'elsewhere' }, { stamp: 'twice' }];
     const learned = parcelsUsual(600, others);

@@ -18,6 +18,8 @@ export type Amiss =
 
 /** Warnings and errors. */
 const LOUD = 4;
+/** Good legs from which on it is known what is done once. */
+const FEWEST = 30;
 
 /**
  * Where a leg lacks what always follows, or has done twice what is done once.
@@ -70,16 +72,23 @@ function unfinished(records: readonly StrandRecord[], usual: Usual, surely: numb
   });
 }
 
-/** All that a component always says, once, said twice, of what another component handed to it under two names, with nothing gone wrong. */
+/** All that a component always says, once, said twice, with nothing gone wrong: of what another component handed to it under two names, or of one thing that it did once more. */
 function doubled(records: readonly StrandRecord[], usual: Usual, handings: readonly Handing[]): Amiss[] {
-  if (usual.of.legs < MANY || records.some(({ level }) => level >= LOUD)) return [];
-  const times = new Map<number, number>();
-  for (const place of usual.placesOf(records)) times.set(place, (times.get(place) ?? 0) + 1);
-  return [...habitsOf(usual).components].flatMap(([component, { once }]): Amiss[] => {
-    if (!once?.every((place) => (times.get(place) ?? 0) > 1)) return [];
-    const [first, again] = handings.filter(
-      ({ record, taker }) => taker !== null && records[taker]!.component === component && records[record]!.component !== component,
-    );
-    return first && again ? [{ kind: 'doubled', record: again.record, first: first.record }] : [];
+  if (usual.of.legs < FEWEST || records.some(({ level }) => level >= LOUD)) return [];
+  const at = new Map<number, number[]>();
+  usual.placesOf(records).forEach((place, index) => at.set(place, [...(at.get(place) ?? []), index]));
+  const isTwice = (places: readonly number[] | null): places is readonly number[] => places?.every((place) => (at.get(place)?.length ?? 0) > 1) === true; // prettier-ignore
+  return [...habitsOf(usual).components].flatMap(([component, { once, single }]): Amiss[] => {
+    if (usual.of.legs >= MANY && isTwice(once)) {
+      const [first, again] = handings.filter(
+        ({ record, taker }) => taker !== null && records[taker]!.component === component && records[record]!.component !== component,
+      );
+      if (first && again) return [{ kind: 'doubled', record: again.record, first: first.record }];
+    }
+    if (!isTwice(single)) return [];
+    // one after the other, of the same thing
+    const [first, again] = [0, 1].map((time) => Math.min(...single.map((place) => at.get(place)![time]!))) as [number, number];
+    const isOver = Math.max(...single.map((place) => at.get(place)![0]!)) < again;
+    return isOver && records[first]!.keys.some((key) => records[again]!.keys.includes(key)) ? [{ kind: 'doubled', record: again, first }] : [];
   });
 }

@@ -57,7 +57,8 @@ export function departures(records: readonly StrandRecord[], usual: Usual): Depa
         const took = record.at - records[since]!.at;
         const wait = usual.at(after.wait, record.at);
         const excess = took - wait.median;
-        if (took - unseen(record, records[since]!) > wait.fence && excess >= least) late.push({ kind: 'late', record: index, since, took, usual: wait, excess });
+        if (took - unseen(record, records[since]!) > wait.fence && excess >= least)
+          late.push({ kind: 'late', record: index, since, took, usual: wait, excess });
       }
     }
     if (numbers.length > 0) {

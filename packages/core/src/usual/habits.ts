@@ -14,6 +14,8 @@ interface Habit {
   last: readonly number[];
   /** What it always says, and nearly never twice; null where it is not known of it. */
   once: readonly number[] | null;
+  /** What it always says, and nearly never twice for whatever reason; null where it is not known of it. */
+  single: readonly number[] | null;
 }
 /** What is made of the usual for the look at each leg. */
 export interface Habits {
@@ -39,6 +41,7 @@ export function habitsOf(usual: Usual): Habits {
         component,
         {
           last: own.filter(({ one }) => one.last > 0 && one.last >= legs * USUAL_LAST).map(({ place }) => place),
+          single: always.length > 1 && always.every(({ one }) => one.repeated !== undefined && one.repeated <= one.legs * (1 - SURELY)) ? always.map(({ place }) => place) : null, // prettier-ignore
           once: once ? always.map(({ place }) => place) : null,
         },
       ];

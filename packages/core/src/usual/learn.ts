@@ -178,7 +178,8 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
   const most = new Float64Array(count);
   const ends = new Float64Array(count);
   const positions = new Float64Array(count);
-  const [twice, lasts, handing, taken] = Array.from({ length: 4 }, () => new Float64Array(count)) as [
+  const [twice, repeated, lasts, handing, taken] = Array.from({ length: 5 }, () => new Float64Array(count)) as [
+    Float64Array,
     Float64Array,
     Float64Array,
     Float64Array,
@@ -207,6 +208,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     for (const [place, n] of times) {
       withSaying[place]!++;
       most[place] = Math.max(most[place]!, n);
+      if (n > 1) repeated[place]!++;
       if (n > 1 && again.has(sayings.all[place]!.component)) twice[place]!++;
     }
     const words = new Map(places.map((place, index) => [records[index]!.component, place]));
@@ -253,6 +255,7 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
     bad: badWith[place]!,
     most: most[place]!,
     twice: twice[place]!,
+    repeated: repeated[place]!,
     last: lasts[place]!,
     hands: { legs: handing[place]!, taken: taken[place]!, by: takerOf(place) },
     position: positions[place]! / Math.max(1, withSaying[place]!),

@@ -80,6 +80,8 @@ export interface UsualSaying extends Saying {
   /** Most times in one good leg, and good legs that have it more than once because its component was handed something more than once. */
   most: number;
   twice: number;
+  /** Good legs that have it more than once for whatever reason; not known of what was learned long ago. */
+  repeated?: number;
   /** Good legs in which it is the last word of its component. */
   last: number;
   /** Good legs in which it names something for the first time; those in which another component names that too, and with which saying they do most often. */

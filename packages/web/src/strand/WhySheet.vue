@@ -15,6 +15,7 @@ const NAMES = {
   doubled: 'Processed twice',
   refused: 'Refused',
   'odd-volume': 'Unexpected volume',
+  'odd-result': 'Unexpected result',
 } as const;
 /** All times and flows: what is alike need not have happened in the window. */
 const alike = (finding: Finding) => ({ name: 'strands', query: { finding: finding.signature, w: 'all' } });

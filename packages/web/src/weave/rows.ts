@@ -32,6 +32,7 @@ export const KNOT_OF: Record<Finding['kind'], Outcome> = {
   doubled: 'doubled',
   refused: 'refused',
   'odd-volume': 'odd',
+  'odd-result': 'odd',
 };
 
 /** The lanes: components in the order in which the strand reached them, and the far ends of calls beside the component that speaks with them. */
