@@ -4,7 +4,7 @@ import type { FlowRules } from '../findings/types.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 import { FEWEST_LEGS } from './following-on.ts';
-import type { Lesson } from './learn.ts';
+import type { Lesson } from './good-ones.ts';
 
 /** Strands of each flow from which the usual is learned. */
 const LESSONS = 600;

@@ -1,6 +1,7 @@
 import type { Outcome, StrandRecord } from '../../path/types.ts';
 import { shapeHash } from '../../shapes/shape.ts';
-import { learnUsual, type Lesson } from '../learn.ts';
+import type { Lesson } from '../good-ones.ts';
+import { learnUsual } from '../learn.ts';
 import { Usual } from '../index-of.ts';
 
 /** A record of a made-up leg; `more` overrides what it is by itself. */
