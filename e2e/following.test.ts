@@ -290,7 +290,7 @@ describe('lists and sources', () => {
     );
     expect(await page.address()).toMatch(/common=yes/);
     await page.open('/usual/frame-catalogue-job');
-    await page.until('why there is none', async () => (await page.text(By.css('[role=alert]'))).includes('30 strands'));
+    await page.until('why there is none', async () => (await page.text(By.css('[role=alert]'))).includes('12 strands'));
   });
 
   test('a clock that is off is told with what it is known by, set by hand and let go', async () => {
