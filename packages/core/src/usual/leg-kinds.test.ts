@@ -3,8 +3,20 @@ import { beginOf, groupedByBegin } from './leg-kinds.ts';
 import { keyOf } from './continuing.ts';
 import { said } from './testing/legs.ts';
 
-const ordering = (start: number) => [said(start, 'door', 'request'), said(start + 1, 'desk', 'order taken'), said(start + 9, 'door', 'answered')];
-const asking = (start: number) => [said(start, 'door', 'request'), said(start + 1, 'desk', 'state asked for'), said(start + 9, 'door', 'answered')];
+/** What every leg goes on with, so that three records are its begin. */
+const work = (start: number) => Array.from({ length: 12 }, (_, i) => said(start + 2 + i, 'store', `looked up ${'abcdefghijkl'[i]}`));
+const ordering = (start: number) => [
+  said(start, 'door', 'request'),
+  said(start + 1, 'desk', 'order taken'),
+  ...work(start),
+  said(start + 19, 'door', 'answered'),
+];
+const asking = (start: number) => [
+  said(start, 'door', 'request'),
+  said(start + 1, 'desk', 'state asked for'),
+  ...work(start),
+  said(start + 19, 'door', 'answered'),
+];
 
 describe('legs by how they begin', () => {
   const legs = [...Array.from({ length: 30 }, (_, i) => ordering(i * 100)), ...Array.from({ length: 12 }, (_, i) => asking(i * 100))];
@@ -28,5 +40,15 @@ describe('legs by how they begin', () => {
     const early = ['u', 'v', 'w'].map((words, i) => said(i, 'store', `looked up ${words}`));
     expect(beginOf([...early, begin], (key) => (key === keyOf(begin) ? 30 : undefined))).toBe(begin);
     expect(beginOf(early, (key) => (key === keyOf(begin) ? 30 : undefined))).toBeUndefined();
+  });
+  test('of short legs are told by the first record alone: a step that only some have is no kind', () => {
+    const run = (start: number, rejects: boolean) => [
+      said(start, 'batch', 'started'),
+      said(start + 1, 'batch', 'read all'),
+      ...(rejects ? [said(start + 2, 'batch', 'rejected some')] : []),
+      said(start + 3, 'batch', 'wrote them'),
+    ];
+    const groups = groupedByBegin(Array.from({ length: 60 }, (_, i) => run(i * 10, i % 4 === 0)), 10); // prettier-ignore
+    expect(groups.map(({ legs }) => legs.length)).toEqual([60]);
   });
 });

@@ -1,8 +1,10 @@
 import type { StrandRecord } from '../path/types.ts';
 import { keyOf } from './continuing.ts';
 
-/** Where legs begin: several records may tell it at one instant, in any order. */
+/** Where legs begin: several records may tell it at one instant, in any order; of a short leg its third record is no begin. */
 const BEGINNING = 3;
+const PART = 0.2;
+const beginning = (records: Records): number => Math.max(1, Math.min(BEGINNING, Math.floor(records.length * PART)));
 /** What stands at the begin of so many of the legs that have it tells a begin. */
 const AT_BEGIN = 0.9;
 
@@ -28,7 +30,7 @@ export function groupedByBegin(legs: readonly Records[], fewest: number): Group[
   const first = new Map<string, number>();
   const anywhere = new Map<string, number>();
   for (const records of legs) {
-    for (const key of new Set(records.slice(0, BEGINNING).map(keyOf))) first.set(key, (first.get(key) ?? 0) + 1);
+    for (const key of new Set(records.slice(0, beginning(records)).map(keyOf))) first.set(key, (first.get(key) ?? 0) + 1);
     for (const key of new Set(records.map(keyOf))) anywhere.set(key, (anywhere.get(key) ?? 0) + 1);
   }
   const counts = new Map([...first].filter(([key, count]) => count >= fewest && count >= AT_BEGIN * anywhere.get(key)!));
@@ -53,13 +55,14 @@ export function beginOf<R extends Pick<StrandRecord, 'component' | 'shape'>>(
   countOf: (key: string) => number | undefined,
 ): R | undefined {
   // prettier-ignore
+  const begin = beginning(records);
   let best: R | undefined;
   let least = Infinity;
   for (const [i, record] of records.entries()) {
-    if (i >= BEGINNING && best) break;
+    if (i >= begin && best) break;
     const count = countOf(keyOf(record));
     if (count !== undefined && count < least) [best, least] = [record, count];
-    if (i >= BEGINNING && best) break;
+    if (i >= begin && best) break;
   }
   return best;
 }
