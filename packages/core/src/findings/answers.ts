@@ -6,6 +6,9 @@ import { firstLine } from './sentence.ts';
 const NOT_THE_ASKER = new Set([408, 425, 429, 499]);
 const IN_WORDS = /\b(?:status|result|code|http)["']?\s?[=: ]\s?["']?([1-5]\d\d)\b/i;
 
+/** An answer of SIP is the word of who gives it, not a report (RFC 3261). */
+const SIP = /^SIP\/2\.0 /;
+
 /** The status of HTTP that a record states as how an answer went, NaN for none. */
 export function answerStatus({ traits, message }: Pick<StrandRecord, 'traits' | 'message'>): number {
   for (const part of traits === '' ? [] : traits.split(' ')) {
@@ -39,7 +42,7 @@ export function reports(records: readonly StrandRecord[]): ReadonlySet<number> {
   const found = new Set<number>();
   records.forEach((record, index) => {
     const status = answerStatus(record);
-    if (!(status >= 400)) return;
+    if (!(status >= 400) || SIP.test(record.message)) return;
     found.add(index);
     const own = by.get(String(status)) ?? new Set();
     by.set(String(status), own.add(record.component));
