@@ -40,5 +40,8 @@ describe('reports of another one’s answer', () => {
     ];
     expect([...reports(records)]).toEqual([1, 2]);
   });
+  test('are no answers of SIP: these are the word of who gives them', () => {
+    expect(reports([said(0, 'switch', 'SIP/2.0 488 Not Acceptable Here', { traits: 'status=488' })]).size).toBe(0);
+  });
   test('are none where nobody answered so', () => expect(reports([said(0, 'shop', 'read 500 rows')]).size).toBe(0));
 });

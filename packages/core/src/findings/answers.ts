@@ -4,10 +4,9 @@ import { firstLine } from './sentence.ts';
 
 /** Statuses of HTTP (RFC 9110, section 15.5) that tell of the time it took, or of too much at once, and not that what was asked for is wrong. */
 const NOT_THE_ASKER = new Set([408, 425, 429, 499]);
-const IN_WORDS = /\b(?:status|result|code|http)["']?\s?[=: ]\s?["']?([1-5]\d\d)\b/i;
-
 /** An answer of SIP is the word of who gives it, not a report (RFC 3261). */
 const SIP = /^SIP\/2\.0 /;
+const IN_WORDS = /\b(?:status|result|code|http)["']?\s?[=: ]\s?["']?([1-5]\d\d)\b/i;
 
 /** The status of HTTP that a record states as how an answer went, NaN for none. */
 export function answerStatus({ traits, message }: Pick<StrandRecord, 'traits' | 'message'>): number {

@@ -26,7 +26,6 @@ function slowed(
   usual: Usual,
   cause: number | null,
 ): Finding {
-  // prettier-ignore
   const record = records[index]!;
   const before = records[since]!;
   const root = cause ?? index;

@@ -1,6 +1,7 @@
 import type { StrandRecord } from '../path/types.ts';
 import { isResult } from '../shapes/traits.ts';
 import { lowerShare } from '../statistics/share.ts';
+import { keyOf } from '../usual/continuing.ts';
 import type { Usual } from '../usual/index-of.ts';
 import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
@@ -26,17 +27,40 @@ export function oddResults({ records, usual }: Pick<JudgedLeg, 'records' | 'usua
   return odd.map(({ index, best }) => findingOf(records, index, best));
 }
 
+/** What nearly all good legs state where a component says something in one shape, and how many state each result. */
+interface Stated {
+  result: string;
+  legs: number;
+  of: number;
+  each: ReadonlyMap<string, number>;
+}
+/** Worked out once for each usual; null where no result is stated by nearly all. */
+const known = new WeakMap<Usual, Map<string, Stated | null>>();
+
+function statedBy(record: StrandRecord, usual: Usual): Stated | null {
+  let own = known.get(usual);
+  if (!own) known.set(usual, (own = new Map()));
+  const key = keyOf(record);
+  let stated = own.get(key);
+  if (stated === undefined) own.set(key, (stated = learned(record, usual)));
+  return stated;
+}
+function learned(record: StrandRecord, usual: Usual): Stated | null {
+  const each = new Map<string, number>();
+  for (const { traits, legs } of usual.alike(record)) {
+    const result = resultsOf(traits);
+    if (legs > 0 && result !== '') each.set(result, (each.get(result) ?? 0) + legs);
+  }
+  const of = [...each.values()].reduce((sum, count) => sum + count, 0);
+  const [most] = [...each].sort(([, a], [, b]) => b - a);
+  return most && lowerShare(most[1], of) >= ONE_RESULT ? { result: most[0], legs: most[1], of, each } : null;
+}
+
 /** What nearly all good legs state where a record states another result, null where it states none, or one that is usual. */
-function usualResult(record: StrandRecord, usual: Usual): { result: string; legs: number; of: number } | null {
+function usualResult(record: StrandRecord, usual: Usual): Stated | null {
   const own = resultsOf(record.traits);
-  if (own === '') return null;
-  const alike = usual.alike(record).filter((one) => one.legs > 0 && resultsOf(one.traits) !== '');
-  const legs = new Map<string, number>();
-  for (const one of alike) legs.set(resultsOf(one.traits), (legs.get(resultsOf(one.traits)) ?? 0) + one.legs);
-  const all = [...legs.values()].reduce((sum, count) => sum + count, 0);
-  const [most] = [...legs].sort(([, a], [, b]) => b - a);
-  if (!most || most[0] === own || lowerShare(most[1], all) < ONE_RESULT || (legs.get(own) ?? 0) > all * HARDLY_ANY) return null;
-  return { result: most[0], legs: most[1], of: all };
+  const stated = own === '' ? null : statedBy(record, usual);
+  return stated && stated.result !== own && (stated.each.get(own) ?? 0) <= stated.of * HARDLY_ANY ? stated : null;
 }
 
 const isBetter = (later: StrandRecord, record: StrandRecord, usual: Usual): boolean =>
@@ -46,7 +70,7 @@ const isBetter = (later: StrandRecord, record: StrandRecord, usual: Usual): bool
 const resultsOf = (traits: string): string =>
   traits === '' ? '' : traits.split(' ').filter((part) => isResult(part.slice(0, part.indexOf('='))) && !FINE.test(part.slice(part.indexOf('=') + 1))).join(' '); // prettier-ignore
 
-function findingOf(records: readonly StrandRecord[], index: number, { result, legs, of }: { result: string; legs: number; of: number }): Finding {
+function findingOf(records: readonly StrandRecord[], index: number, { result, legs, of }: Stated): Finding {
   const record = records[index]!;
   const about = { kind: 'odd-result' as const, failedIn: record.component, component: record.component, missingNext: null };
   return {

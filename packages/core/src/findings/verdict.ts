@@ -23,8 +23,9 @@ import { oddVolumes } from './volume.ts';
 const LEARNED: readonly Detector[] = [oddResults, oddVolumes, departed];
 /** Findings that are told of one leg. */
 const MOST = 3;
-/** Kinds of findings by which a leg that came to an end is odd. */
-const ODD: ReadonlySet<Finding['kind']> = new Set(['odd-volume', 'odd-result', 'went-astray']);
+/** Kinds of findings by what a record states, and all by which a leg that came to an end is odd. */
+const STATED: readonly Finding['kind'][] = ['odd-volume', 'odd-result'];
+const ODD: readonly Finding['kind'][] = [...STATED, 'went-astray'];
 /** Warnings and errors. */
 const LOUD = 4;
 const ERROR = 5;
@@ -84,7 +85,7 @@ export function verdict(leg: JudgedLeg): Verdict {
   // what is declared counts whatever end was reached
   if (declared[0]?.kind === 'stopped-before') return { outcome: 'stalled', findings: departing };
   const ended = lastDone >= 0 || marked(MARK.ends).length > 0 || complete;
-  const isOdd = departing[0] !== undefined && ODD.has(departing[0].kind);
+  const isOdd = departing[0] !== undefined && ODD.includes(departing[0].kind);
   if (ended && flow && usual) {
     const amiss = behindTheEnd(leg);
     if (amiss) return { outcome: amiss.outcome, findings: ranked(amiss.findings, departing) };
@@ -114,7 +115,6 @@ function decided(
   passedOn: ReadonlySet<number>,
   waits: ReturnType<typeof waitsFor>,
 ): number | undefined {
-  // prettier-ignore
   const telling = new Set(usual ? tellingRecords(records, usual) : []);
   const all = records.flatMap((record, index) => (index !== answer && (telling.has(index) || record.level >= LOUD) ? [index] : []));
   const some = ownWords(all, passedOn);
@@ -175,10 +175,10 @@ function endsAsUsual(records: readonly StrandRecord[], usual: Usual): boolean {
   return usual.of.ends.some((end) => end.saying === place && end.share >= USUAL_END && end.share * usual.of.legs >= ALIKE);
 }
 
-/** Volumes before what came late, but for those that the very record states that came late: they tell why. */
+/** Volumes and results before what came late, but for those that the very record states that came late: they tell why. */
 function inOrder(departing: readonly Finding[]): Finding[] {
-  const late = departing.filter((one) => one.kind !== 'odd-volume' && one.kind !== 'odd-result');
-  const volumes = departing.filter((one) => one.kind === 'odd-volume' || one.kind === 'odd-result');
+  const late = departing.filter((one) => !STATED.includes(one.kind));
+  const volumes = departing.filter((one) => STATED.includes(one.kind));
   const why = volumes.every((one) => late.some((other) => other.record === one.record));
   return ranked(why ? [...late, ...volumes] : [...volumes, ...late], []);
 }

@@ -76,13 +76,17 @@ function hostFolders(beside: readonly SourceBeside[], hosts: ReadonlySet<string>
 
 /** Whether a file has the name of a machine: records name it as a host, or it is one of many such that do. */
 function hostFiles(beside: readonly SourceBeside[], hosts: ReadonlySet<string>): (path: string) => boolean {
-  const named = new Set(beside.map(({ path }) => path).filter((path) => bareName(fileOf(path)) !== componentOf(path)).map((path) => bareName(fileOf(path)))); // prettier-ignore
-  named.delete('');
+  /** The file's name, where it tells something else than what wrote it. */
+  const nameOf = (path: string): string => {
+    const name = bareName(fileOf(path));
+    return name === componentOf(path) ? '' : name;
+  };
+  const named = new Set(beside.map(({ path }) => nameOf(path)).filter((name) => name !== ''));
   const known = [...named].filter((name) => hosts.has(name)).length;
   const many = known >= FEWEST && known >= named.size * SHARE;
   return (path) => {
-    const name = bareName(fileOf(path));
-    return name !== '' && name !== componentOf(path) && (hosts.has(name) || (many && named.has(name) && /\d/.test(name)));
+    const name = nameOf(path);
+    return name !== '' && (hosts.has(name) || (many && /\d/.test(name)));
   };
 }
 

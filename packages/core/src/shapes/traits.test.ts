@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { traitsOf } from './traits.ts';
+import { isResult, traitsOf } from './traits.ts';
 
 describe('what tells a record apart besides its shape', () => {
   test.each<[string, string, Record<string, unknown>]>([
@@ -15,6 +15,7 @@ describe('what tells a record apart besides its shape', () => {
     ['error_code=17', 'answer\n{"error_code":17,"more":1}', {}],
     ['status=200 code=A1', 'answer\nCode: A1', { status: 200 }],
     ['event=enqueued queue=orders.in', 'broker=b event=enqueued', { event: 'enqueued', queue: 'orders.in', size: 17 }],
+    ['evt.name=accepted', '{"evt":{"name":"accepted"}}', { 'evt.name': 'accepted', 'user.name': 'nobody', name: 'x' }],
     ['', 'trace\n\tat a.b.C(C.java:3)\nCaused by: a.b.D: no', {}],
   ])('%s', (wanted, message, fields) => expect(traitsOf(message, fields)).toBe(wanted));
 
@@ -23,3 +24,12 @@ describe('what tells a record apart besides its shape', () => {
     expect(traitsOf('x', Object.fromEntries(Array.from({ length: 30 }, (_, i) => [`a${i}.status`, 'abcdefgh'])))).not.toMatch(/=$|\s$|=abcdefg$/);
   });
 });
+
+test.each([
+  ['status', true],
+  ['http.status_code', true],
+  ['ctx.resultCode', true],
+  ['queue', false],
+  ['evt.name', false],
+  ['statusPage', false],
+])('whether %s states how something went', (field, is) => expect(isResult(field)).toBe(is));

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { MARK } from '../path/marks.ts';
 import { departures } from './depart.ts';
 import { numbersIn } from './numbers.ts';
 import { fences, lieOf, usually } from './robust.ts';
@@ -32,6 +33,18 @@ describe('what departs from the usual', () => {
     const records = milling(dice(5), { grinding: 30_000 });
     const found = departures([records[0]!, ...records.slice(2)], usual);
     expect(found).toMatchObject([{ kind: 'late', record: 1, since: 0 }]);
+  });
+
+  test('is not what may have been in time: of whole seconds nobody knows one', () => {
+    const late = milling(dice(5), { grinding: 7500 });
+    const excess = (marks: number) => departures(late.map((one) => ({ ...one, marks: one.marks | marks })), usual).filter(({ kind }) => kind === 'late'); // prettier-ignore
+    const [told] = excess(0);
+    expect(told).toMatchObject({ kind: 'late', record: 2 });
+    const fence = told?.kind === 'late' ? told.usual.fence : NaN;
+    expect(excess(MARK.coarse).length).toBe(7_500_000 - 1_000_000 > fence ? 1 : 0);
+    const justBeyond = milling(dice(5), { grinding: fence / 1000 + 500 });
+    expect(departures(justBeyond, usual).some(({ kind }) => kind === 'late')).toBe(true);
+    expect(departures(justBeyond.map((one) => ({ ...one, marks: MARK.coarse })), usual).some(({ kind }) => kind === 'late')).toBe(false); // prettier-ignore
   });
 
   test('is a number out of what it usually is, on either side', () => {

@@ -71,3 +71,34 @@ test('they do not count as usual: they are told to depart', () => {
   expect(wanted.of.legs).toBe(113);
   for (const records of few.filter((one) => isLittle({ records: one }))) expect(departures(records, wanted)[0]).toMatchObject({ kind: 'volume', record: 2 }); // prettier-ignore
 });
+
+describe('legs that were late together', () => {
+  /** Of so many legs, a minute apart, those of these numbers wait for the mill. */
+  const queued = (count: number, isLate: (i: number) => boolean): { records: StrandRecord[] }[] => {
+    const random = dice(4);
+    return Array.from({ length: count }, (_, i) => ({
+      records: milling(random, { start: i * 60_000, ...(isLate(i) ? { grinding: 40_000 + 20_000 * random() } : {}) }),
+    }));
+  };
+  test('are left out however many they are, up to a quarter: a queue that grew and was worked off', () => {
+    const all = queued(400, (i) => i >= 200 && i < 260);
+    const far = farOnes(all, known);
+    for (const [i, leg] of all.entries()) expect(far.has(leg)).toBe(i >= 200 && i < 260);
+  });
+  test('are how it is, where as many are late at any time, or where most are', () => {
+    expect(farOnes(queued(400, (i) => i % 7 === 0), known).size).toBe(0); // prettier-ignore
+    expect(
+      farOnes(
+        queued(400, (i) => i >= 100 && i < 300),
+        known,
+      ).size,
+    ).toBe(0);
+  });
+  test('are too few to be told together', () =>
+    expect(
+      farOnes(
+        queued(45, (i) => i >= 20 && i < 30),
+        known,
+      ).size,
+    ).toBe(0));
+});

@@ -54,7 +54,6 @@ export function beginOf<R extends Pick<StrandRecord, 'component' | 'shape'>>(
   records: readonly R[],
   countOf: (key: string) => number | undefined,
 ): R | undefined {
-  // prettier-ignore
   const begin = beginning(records);
   let best: R | undefined;
   let least = Infinity;

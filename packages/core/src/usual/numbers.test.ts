@@ -45,6 +45,16 @@ describe('everything that a record counts', () => {
     ]);
     expect(countsOf({ message: 'nothing', took: NaN })).toEqual([]);
   });
+  test('numbers of fields beside the words count by their names, whichever of them are there', () => {
+    const counts = (message: string, measures = '') => countsOf({ message, measures, took: NaN });
+    const bare = [{ of: '0', value: 18 }];
+    expect(counts('18 shelves counted again')).toEqual(bare);
+    expect(counts('customer=C12 18 shelves counted again request=af0')).toEqual(bare);
+    expect(counts('shelf_rows=7 18 shelves counted again')).toEqual([...bare, { of: 'shelf_rows', value: 7 }]);
+    expect(counts('18 shelves counted again (order LX-2, rows 7)')).toEqual([...bare, { of: 'rows', value: 7 }]);
+    // what the reader told already is told once
+    expect(counts('18 shelves counted again rows=7', 'rows=7')).toEqual([...bare, { of: 'rows', value: 7 }]);
+  });
   test('what it took is no volume, whatever it is called and in whatever unit', () => {
     for (const [text, took] of [
       ['lots 1165', 1_165_000],

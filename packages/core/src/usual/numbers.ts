@@ -22,7 +22,7 @@ export function countsOf({ message, measures, took }: Pick<StrandRecord, 'messag
       counts.push({ of: part.slice(0, at), value: Number(part.slice(at + 1)) });
     }
   if (words.length < message.length && message[words.length] !== '\n')
-    counts.push(...namedIn(message).filter((one) => !counts.some(({ of }) => of === one.of)));
+    counts.push(...namedIn(message, words).filter((one) => !counts.some(({ of }) => of === one.of)));
   // what takes time is judged by when records stand, however it is called
   return took > 0 ? counts.filter(({ value }) => !isTime(value, took)) : counts;
 }
@@ -30,13 +30,16 @@ export function countsOf({ message, measures, took }: Pick<StrandRecord, 'messag
 const isTime = (value: number, took: Duration): boolean =>
   [1, 1e3, 1e6].some((unit) => Math.abs(value * unit - took) <= unit / 2 && value * unit >= unit);
 
-/** Numbers of fields that are written beside the words of a first line, by their names. */
-const namedIn = (message: string): { of: string; value: number }[] =>
-  hitsIn(message).flatMap(({ line, text, at }) => {
-    const name = NAME.exec(line.slice(Math.max(0, at - 32), at))?.[1];
+/** Numbers of fields that are written beside the words of a first line, by their names: `rows=7`, or in brackets at its end `(rows 7)`. */
+function namedIn(message: string, words: string): { of: string; value: number }[] {
+  return hitsIn(message).flatMap(({ line, text, at }) => {
+    const bracket = Math.max(line.lastIndexOf('('), line.lastIndexOf('['));
+    const listed = bracket >= 0 && at > bracket && !words.includes(line.slice(bracket));
+    const name = listed || line[at - 1] === '=' ? NAME.exec(line.slice(Math.max(0, at - 32), at))?.[1] : undefined;
     const value = name === undefined ? NaN : countOf(line, text, at);
     return Number.isNaN(value) ? [] : [{ of: name!, value }];
   });
+}
 
 /** The numbers that the first line of a message states, NaN for those that count nothing: durations, results, fractions; at most 8. */
 export const numbersIn = (message: string): number[] => hitsIn(message).map(({ line, text, at }) => countOf(line, text, at));

@@ -37,6 +37,16 @@ describe('how long something usually takes', () => {
     expect(ten.fence / usually(all).fence).toBeCloseTo(10, 2);
   });
 
+  test('rests on few cases: the fewer there are, the further out the fence, and never further in', () => {
+    const lie = { median: 4000, up: 0.2, down: 0.1 };
+    const wide = [12, 30, 100, 1000].map((cases) => fences(lie, 1, cases));
+    for (let i = 1; i < wide.length; i++) {
+      expect(wide[i]!.high).toBeLessThan(wide[i - 1]!.high);
+      expect(wide[i]!.low).toBeGreaterThan(wide[i - 1]!.low);
+    }
+    expect(wide[3]!.high / fences(lie, 1).high).toBeCloseTo(1, 1);
+  });
+
   test('strangers that are fewer than one in twenty move no fence, though they take a hundred times as long', () => {
     const random = dice(11);
     const own = Array.from({ length: 960 }, () => Math.round(500 * MS * (0.7 + 0.6 * random())));

@@ -5,7 +5,7 @@ import { learn, type LearnContext } from './learn.ts';
 
 /** It is learned anew when there are so many times as many strands; those that were judged by it before are judged again then, so that lists and pages say the same. */
 const GROWN = 2;
-/** Of so few it is learned anew at the end of each import, and all are judged again: whatever order files came in. */
+/** Of so few it is learned anew at the end of each import and of each reading again, and all are judged again: whatever order files and declarations came in. */
 const FEW = 5000;
 const MARK = 'usual';
 
@@ -16,7 +16,7 @@ export class Usuals {
    *
    * @param strands how many there are
    * @param all what strands are has changed
-   * @param ending whether an import ends with this
+   * @param ending whether an import, or reading again, ends with this
    * @returns founders of strands that have to be judged again for it
    */
   async renew(client: pg.Client, context: LearnContext, strands: number, all: boolean, ending: boolean): Promise<number[]> {

@@ -168,7 +168,7 @@ export class Weaver {
    *
    * @param all write every tie and judge every strand anew, not only the touched ones
    * @param carrying also work out what is carried over; while sources are being read that would be done again and again
-   * @param ending whether an import ends with it
+   * @param ending whether an import, or reading again, ends with it
    * @returns how many strands were judged
    */
   async weave(all: boolean, carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {

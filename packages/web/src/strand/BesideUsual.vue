@@ -33,7 +33,7 @@ const share = (line: ComparedLine): string =>
     <ProblemNote v-if="compared.problem.value" :problem="compared.problem.value" @again="compared.again" />
     <p v-else-if="compared.loading.value && !compared.answer.value" class="soft" role="status">Comparing…</p>
     <p v-else-if="!compared.answer.value" class="soft">
-      What is usual for {{ strand.flowLabel || 'it' }} is not known: it takes 12 strands of a flow that went well.
+      What is usual for {{ strand.flowLabel || 'it' }} is not known yet: too few of its strands went well.
     </p>
     <template v-else>
       <p>
