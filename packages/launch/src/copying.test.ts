@@ -3,7 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { LogRecord, Page, RecordInFull, SourceInfo, StrandSummary, Summary, Timeline } from '@fadenweg/api';
 import { sendFiles, waitForImport } from './client.ts';
-import { startSystem, type System } from './testing/system.ts';
+import { all as paged, startSystem, type System } from './testing/system.ts';
 
 /** An event that several sources tell is one record: counted once, found by what any of them says, told apart again where a person says so. */
 let system: System;
@@ -54,7 +54,7 @@ const sources = async (environment: string): Promise<SourceInfo[]> =>
 const copies = async (environment: string): Promise<[string, string | null, number][]> =>
   (await sources(environment)).map((one) => [one.path, one.copyOf?.path ?? null, one.copies]);
 const records = async (environment: string, q = ''): Promise<LogRecord[]> =>
-  (await system.get<Page<LogRecord>>(`/records?environment=${environment}&order=oldest&limit=1000&q=${encodeURIComponent(q)}`)).items;
+  paged<LogRecord>(system, `/records?environment=${environment}&order=oldest&q=${encodeURIComponent(q)}`);
 const strands = async (environment: string): Promise<[string, number, string][]> =>
   (await system.get<Page<StrandSummary>>(`/strands?environment=${environment}&limit=200`)).items
     .map((one): [string, number, string] => [one.id, one.records, one.outcome])

@@ -4,7 +4,7 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { FollowInfo, ImportInfo, LiveRecords, LogRecord, Page, Problem } from '@fadenweg/api';
-import { startSystem, type System } from './testing/system.ts';
+import { all, startSystem, type System } from './testing/system.ts';
 
 let system: System;
 let folder: string;
@@ -29,7 +29,7 @@ const follow = (path: string): Promise<Response> =>
 
 /** Numbers of the parcels that are there, in order. */
 async function parcels(q = 'parcel'): Promise<number[]> {
-  const { items } = await system.get<Page<LogRecord>>(`/records?q=${encodeURIComponent(q)}&order=oldest&limit=1000`);
+  const items = await all<LogRecord>(system, `/records?q=${encodeURIComponent(q)}&order=oldest`);
   return items.map((one) => Number(/parcel (\d+)/.exec(one.message)?.[1]));
 }
 async function until(what: () => Promise<boolean>, ms = 15_000): Promise<void> {

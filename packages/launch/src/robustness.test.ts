@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { join } from 'node:path';
 import { writeFile } from 'node:fs/promises';
 import type { Health, ImportInfo, LogRecord, Page, Problem, SourceInfo, Summary } from '@fadenweg/api';
+import { serverLog, startServer, type RunningServer } from '@fadenweg/server';
 import { connect } from '../../server/src/database/connect.ts';
 import { sendFiles, waitForImport } from './client.ts';
 import { startPostgres } from './postgres.ts';
@@ -193,6 +194,30 @@ describe('the database goes away', () => {
     const ended = await waitForImport(system.url, started.id, { progress() {} });
     expect(ended).toMatchObject({ state: 'done', records: lines.length, understood: lines.length });
     expect((await system.get<Summary>('/summary')).records).toBe(before.records + lines.length);
+  });
+
+  test('a server starts though connections are lost on the way, and another was killed while it migrated', async () => {
+    const databaseUrl = await system.postgres.createDatabase('shaken');
+    const starting = (): Promise<RunningServer> =>
+      startServer({ databaseUrl, port: 0, spool: join(system.folder, 'spool-shaken'), web: null, log: serverLog('silent') });
+    const db = connect(system.postgres.url);
+    let lost = 0;
+    const shaking = setInterval(() => {
+      if (lost < 3)
+        void db
+          .raw<{ rows: unknown[] }>(`select pg_terminate_backend(pid) from pg_stat_activity where datname = 'shaken'`)
+          .then(({ rows }) => (lost += Math.min(1, rows.length)));
+    }, 60);
+    const first = await starting().finally(() => clearInterval(shaking));
+    expect(lost).toBeGreaterThan(0);
+    await first.close();
+    await db.destroy();
+    const own = connect(databaseUrl);
+    await own('migration_lock').update({ is_locked: 1 });
+    await own.destroy();
+    const second = await starting();
+    expect((await fetch(`${second.url}/api/health`)).status).toBe(200);
+    await second.close();
   });
 
   test('a full disk is told by its name, and an import that met it goes on when there is room', async () => {

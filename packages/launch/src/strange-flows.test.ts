@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import type { FlowUsual, IdentifierKind, LogRecord, Meaning, Page, Strand, StrandSummary, Summary } from '@fadenweg/api';
 import { filesBelow } from './client.ts';
 import { declare } from './demo-data.ts';
-import { startSystem, type System } from './testing/system.ts';
+import { all as paged, startSystem, type System } from './testing/system.ts';
 
 const MINUTE = 60_000;
 const START = Date.UTC(2026, 4, 4);
@@ -171,7 +171,7 @@ describe('what is declared otherwise', () => {
     expect(await send('/identifier-kinds/fine', fine)).toBe(0);
   });
   const failing = async (component: string): Promise<number> => {
-    const { items } = await system.get<Page<LogRecord>>(`/records?limit=1000&q=${encodeURIComponent(`weighing where component = '${component}'`)}`);
+    const items = await paged<LogRecord>(system, `/records?q=${encodeURIComponent(`weighing where component = '${component}'`)}`);
     return items.filter(({ marks }) => marks.includes('failing')).length;
   };
   test('a meaning is applied where it is said alone', async () => {

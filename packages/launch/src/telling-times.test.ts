@@ -200,7 +200,7 @@ describe('a table of states that were seen at an instant', () => {
     expect([taken!.snapshots, shelf!.snapshots]).toEqual([null, true]);
     const records = async (): Promise<number> => (await system.get<{ records: number }>('/strands/lens-order:LX-700001')).records;
     expect(await records()).toBe(1);
-    const found = (await system.get<Page<LogRecord>>('/records?environment=states&q=LX-700001&limit=500')).items;
+    const found = await all<LogRecord>(system, '/records?environment=states&q=LX-700001');
     expect(found).toHaveLength(depths.length + 1);
     expect((await send('PUT', `/sources/${shelf!.id}`, { snapshots: false })).status).toBe(202);
     await read('states');

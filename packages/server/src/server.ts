@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { changesRoom } from './changes/room.ts';
 import { connect, type Database } from './database/connect.ts';
+import { isDatabaseAway } from './database/failures.ts';
 import { migrate } from './database/migrate.ts';
 import { Partitions } from './database/partitions.ts';
 import { declaredRoom } from './declared/room.ts';
@@ -55,13 +56,29 @@ export interface RunningServer {
   close(): Promise<void>;
 }
 
+/** A database that goes away while the server starts is asked again so often, after so long (milliseconds) times the tries. */
+const TRIES = 5;
+const PAUSE = 250;
+
 /**
  * Migrates, takes up what a dead process left, and serves.
  *
- * @throws ForeignDatabase, Occupied
+ * @throws ForeignDatabase, Occupied; or what the database says, where it stays away
  */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const log = options.log ?? serverLog('warn');
+  for (let tries = 1; ; tries++) {
+    try {
+      return await start(options, log);
+    } catch (error) {
+      if (!isDatabaseAway(error) || tries >= TRIES) throw error;
+      log.warn({ err: error }, 'the database went away while the server was starting; it is tried again');
+      await new Promise((resolve) => setTimeout(resolve, PAUSE * tries));
+    }
+  }
+}
+
+async function start(options: ServerOptions, log: Logger): Promise<RunningServer> {
   const db = connect(options.databaseUrl, log);
   const waker = new Waker(options.databaseUrl, log);
   const happenings = new Happenings(db, waker, log);

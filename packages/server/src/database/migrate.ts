@@ -41,14 +41,17 @@ export async function migrate(db: Database): Promise<void> {
     if (rows.length > 0)
       throw new ForeignDatabase(`the database holds tables that are not ours (“${rows[0]!.name}”); choose another data folder or an empty database`);
   }
-  await db.migrate.latest({
+  const config = {
     tableName: 'migration',
     migrationSource: {
       getMigrations: async () => [...MIGRATIONS],
       getMigrationName: ({ name }: Migration) => name,
       getMigration: async ({ up }: Migration) => ({ up, down: never }),
     },
-  });
+  };
+  // no other server holds the database: whoever locked them was killed, or lost it, on the way
+  await db.migrate.forceFreeMigrationsLock(config);
+  await db.migrate.latest(config);
 }
 
 async function never(): Promise<void> {

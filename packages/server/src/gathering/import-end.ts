@@ -151,7 +151,7 @@ export class ImportEnd {
     if (await this.parted(null)) return;
     piece.tell('looking for copies: events that several sources tell');
     if (await this.copied(null)) return;
-    await this.weaving.ask(false, false, 'sources were read again');
+    await this.weaving.ask(false, false, 'sources were read again', true);
   }
   private lookFor(look: Left, importId: number): Promise<boolean> {
     if (look === 'links') return this.discovered(importId, false);

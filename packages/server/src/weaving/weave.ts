@@ -54,6 +54,8 @@ export class Weaver {
   private readonly names = new WeaverNames();
   /** Someone waits for another tying while strands are judged. */
   private hurried = false;
+  /** An import, or reading again, has ended since the usual was learned. */
+  private ended = false;
 
   private constructor(
     private readonly client: pg.Client,
@@ -120,6 +122,7 @@ export class Weaver {
     for (const founder of before.owed) this.owed.add(founder);
     this.owedAll = before.owedAll;
     this.moved = before.moved;
+    this.ended = before.ended;
     const young = function* (): Iterable<number> {
       for (let node = 0; node < before.graph.size; node++) if (!before.recall.isOlder(node)) yield node;
     };
@@ -145,6 +148,10 @@ export class Weaver {
   hurry(): void {
     this.hurried = true;
   }
+  /** An import, or reading again, ends with the next weaving. */
+  ends(): void {
+    this.ended = true;
+  }
   /** Strands are tied otherwise than before, or left, and not judged yet. */
   get owes(): boolean {
     return this.owed.size > 0 || this.owedAll;
@@ -168,13 +175,12 @@ export class Weaver {
    *
    * @param all write every tie and judge every strand anew, not only the touched ones
    * @param carrying also work out what is carried over; while sources are being read that would be done again and again
-   * @param ending whether an import, or reading again, ends with it
    * @returns how many strands were judged
    */
-  async weave(all: boolean, carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
+  async weave(all: boolean, carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
     this.hurried = false;
     await this.spent.on('tying', () => this.tie(all));
-    return this.judge(carrying, ending, progress);
+    return this.judge(carrying, progress);
   }
 
   /** Works out which identifier belongs to which strand and writes what changed; strands are to be judged for it later. */
@@ -220,7 +226,7 @@ export class Weaver {
     this.tied = this.touched.size === 0;
   }
 
-  private async judge(carrying: boolean, ending: boolean, progress: (done: number, of: number) => void): Promise<number> {
+  private async judge(carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
     const { graph, founder, leases, owedAll: all, recall: told } = this;
     // what is told from now on is for the next time
     this.recall = new Recall(graph.size, MEANWHILE);
@@ -253,7 +259,11 @@ export class Weaver {
     };
     // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before
     const first = carrying && (all || known.size === 0);
-    const renew = (): Promise<number[]> => this.spent.on('learning', () => this.usuals.renew(this.client, context, this.strands(), all, ending));
+    const renew = async (): Promise<number[]> => {
+      const { ended } = this;
+      this.ended = false;
+      return this.spent.on('learning', () => this.usuals.renew(this.client, context, this.strands(), all, ended));
+    };
     if (first) for (const older of await renew()) founders.add(older);
     const judgeThese = async (list: readonly number[]): Promise<number> => {
       const usual = await this.usuals.known(this.client);

@@ -82,7 +82,8 @@ async function weave({ order, all, fresh, carrying, judging, ending }: Extract<T
   try {
     if (fresh || !weaver) await load();
     let strands = 0;
-    if (judging) strands = await weaver!.weave(all, carrying, ending || fresh, (done, of) => send({ type: 'progress', order, done, of }));
+    if (ending || fresh) weaver!.ends();
+    if (judging) strands = await weaver!.weave(all, carrying, (done, of) => send({ type: 'progress', order, done, of }));
     else await spent.on('tying', () => weaver!.tie(all));
     await tell(client!, 'woven', { strands });
     send({

@@ -17,10 +17,14 @@ const AGAIN_PAUSE = 300_000;
 /** While sources are read, what is asked for waits so long for more, in milliseconds; and so long else. */
 const TOGETHER = { reading: 400, quiet: 20 };
 
-/** `all`: every strand anew; `fresh`: what the thread has in memory is out of date (sources were taken out, kinds changed). */
+/**
+ * `all`: every strand anew; `fresh`: what the thread has in memory is out of date (sources were taken out, kinds changed); `ends`: reading again ends with
+ * it (what an earlier version left in line does not say so).
+ */
 export interface WeavingArgs {
   all: boolean;
   fresh: boolean;
+  ends?: boolean;
 }
 interface Waiter {
   /** For all; else only until what is stored is tied. */
@@ -60,7 +64,7 @@ export class Weaving {
   readonly kind: WorkKind<WeavingArgs> = {
     name: NAME,
     label: 'Working out strands',
-    merge: (one, other) => ({ all: one.all || other.all, fresh: one.fresh || other.fresh }),
+    merge: (one, other) => ({ all: one.all || other.all, fresh: one.fresh || other.fresh, ends: (one.ends ?? false) || (other.ends ?? false) }),
     afterStop: () => ({ all: true, fresh: true }),
     run: (piece) => this.run(piece),
   };
@@ -99,9 +103,9 @@ export class Weaving {
     this.platform.work.soon();
   }
   /** Asks for a weaving now. */
-  async ask(all: boolean, fresh: boolean, why: string): Promise<void> {
+  async ask(all: boolean, fresh: boolean, why: string, ends = false): Promise<void> {
     this.wanted = true;
-    await this.enqueue({ all, fresh }, why, this.together());
+    await this.enqueue({ all, fresh, ends }, why, this.together());
   }
   /**
    * Asks for a weaving of what is stored by now, once what is read again is there or after a while: whoever sees that all is read asks for it at once.
@@ -176,7 +180,7 @@ export class Weaving {
     // who waits for the end of an import waits for what is carried over too, and not for the reading of others
     this.uncarried = this.reading() && this.waiting.length === 0;
     this.unjudged = this.waiting.length > 0 && this.waiting.every((one) => !one.judged);
-    const order = { all, fresh, carrying: !this.uncarried, judging: !this.unjudged, ending: this.waiting.length > 0 };
+    const order = { all, fresh, carrying: !this.uncarried, judging: !this.unjudged, ending: this.waiting.length > 0 || (piece.args.ends ?? false) };
     piece.tell('working out what belongs together');
     try {
       const woven = await this.thread.weave(order, (done, of) => this.judged(piece, done, of), piece.signal);
