@@ -15,6 +15,7 @@ import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
 import { benchSame } from './same.ts';
 import { benchSmall } from './small.ts';
+import { benchReal } from './real.ts';
 import { benchReading } from './reading.ts';
 import { benchStrange } from './strange.ts';
 import { benchTruth } from './truth.ts';
@@ -33,6 +34,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   find: benchFind,
   truth: benchTruth,
   strange: benchStrange,
+  real: benchReal,
   same: benchSame,
   lookup: () => benchLookup(),
 };

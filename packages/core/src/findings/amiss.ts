@@ -47,10 +47,16 @@ export function stoppedAt({ records, path, usual }: Pick<JudgedLeg, 'records' | 
 /** What was handed on in vain before who lost it, that before who fell silent; of several who fell silent the one that was called by the others. */
 function gravest(seen: readonly Amiss[], path: Path): Amiss | null {
   const order: Amiss['kind'][] = ['astray', 'untaken', 'unfinished', 'doubled'];
-  const [first] = [...seen].sort(
-    (a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || depthOf(path, b.record) - depthOf(path, a.record) || b.record - a.record,
-  );
-  return first ?? null;
+  const absent = seen.find((one) => one.kind === 'absent');
+  const [first] = seen
+    .filter(({ kind }) => kind !== 'absent')
+    .sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || depthOf(path, b.record) - depthOf(path, a.record) || b.record - a.record);
+  if (!absent || first?.kind === 'astray' || first?.kind === 'untaken') return first ?? null;
+  if (!first || first.record <= absent.record) return absent;
+  // who spoke last fell silent; what it would have said may come only behind what another one says
+  return first.kind === 'unfinished' && first.missing && first.missing.position > absent.missing.position
+    ? { ...absent, record: first.record }
+    : first;
 }
 
 export function missingComponent(one: Amiss, records: readonly StrandRecord[]): string | null {

@@ -2,6 +2,7 @@ import { depthOf } from '../path/depth.ts';
 import { MARK } from '../path/marks.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
+import { because } from './reason.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { LIKELY, SURE } from './sure.ts';
@@ -41,7 +42,7 @@ export function failure(
     { kind: 'words', text: ': ' },
   ];
   if (failedIn !== record.component) sentence.push({ kind: 'component', text: record.component }, { kind: 'words', text: ' said ' });
-  sentence.push({ kind: 'quote', text: firstLine(record.message), record: root });
+  sentence.push({ kind: 'quote', text: firstLine(record.message), record: root }, ...because(record, root));
   if (telling !== undefined) sentence.push(...withTraits(record));
   const lock = path.time.find((share) => share.kind === 'lock-wait' && share.component === record.component);
   if (lock) {

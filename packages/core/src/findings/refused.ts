@@ -1,5 +1,6 @@
 import type { StrandRecord } from '../path/types.ts';
 import { withTraits } from './failed.ts';
+import { because } from './reason.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { SURE } from './sure.ts';
@@ -25,7 +26,8 @@ export function refusal(records: readonly StrandRecord[], index: number, telling
     sentence: [
       words('Refused by '),
       ...said(refusing, index),
-      ...(root === index ? [] : [words(', after '), ...said(record, root), ...withTraits(record)]),
+      ...because(refusing, index),
+      ...(root === index ? [] : [words(', after '), ...said(record, root), ...because(record, root), ...withTraits(record)]),
       words('.'),
     ],
     excess: null,

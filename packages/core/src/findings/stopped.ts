@@ -3,6 +3,7 @@ import type { Usual } from '../usual/index-of.ts';
 import type { UsualSaying } from '../usual/types.ts';
 import { withTraits } from './failed.ts';
 import type { JudgedLeg } from './leg.ts';
+import { because } from './reason.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { MAYBE, SURE } from './sure.ts';
@@ -85,7 +86,13 @@ export function silence(
   else if (due?.component === record.component)
     sentence.push(words(' '), { kind: 'component', text: record.component }, words(' always goes on behind that.'));
   if (root !== last)
-    sentence.push(words(' Before it, what no good one has: '), ...said(records[root]!, root), ...withTraits(records[root]!), words('.'));
+    sentence.push(
+      words(' Before it, what no good one has: '),
+      ...said(records[root]!, root),
+      ...because(records[root]!, root),
+      ...withTraits(records[root]!),
+      words('.'),
+    );
   if (due && after.length > 0)
     sentence.push(words(' What '), { kind: 'component', text: after.join(', ') }, words(' said later does not stand for it;'));
   else if (after.length > 0)

@@ -2,11 +2,12 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EXCERPT, excerptOf } from './excerpt.ts';
 
-test('an excerpt is the first characters, whatever plane they are of', () => {
+test('an excerpt is the first and the last characters, whatever plane they are of', () => {
   expect(excerptOf('short')).toBe('short');
   fc.assert(
-    fc.property(fc.array(fc.constantFrom('a', 'é', '漢', '😀', '\n'), { minLength: EXCERPT - 3, maxLength: EXCERPT + 40 }), (characters) => {
-      expect(excerptOf(characters.join(''))).toBe(characters.slice(0, EXCERPT).join(''));
+    fc.property(fc.array(fc.constantFrom('a', 'é', '漢', '😀', '\n'), { minLength: 2 * EXCERPT - 3, maxLength: 2 * EXCERPT + 40 }), (characters) => {
+      const all = characters.length <= 2 * EXCERPT ? characters : [...characters.slice(0, EXCERPT), '\n', ...characters.slice(-EXCERPT)];
+      expect(excerptOf(characters.join(''))).toBe(all.join(''));
     }),
     { numRuns: 60 },
   );

@@ -14,13 +14,22 @@ describe('what a leg lacks or has twice, though its end looks well', () => {
     for (let i = 0; i < 300; i++) expect(amiss(parcel(random), usual, SURELY)).toEqual([]);
   });
   test('what was handed on and nobody took up, with who usually does', () => {
-    expect(seen({ stamp: 'lost' })).toMatchObject([{ kind: 'untaken', record: 2, missing: { component: 'stamp', text: 'stamping ‹›' } }]);
+    expect(seen({ stamp: 'lost' })).toMatchObject([
+      { kind: 'untaken', record: 2, missing: { component: 'stamp', text: 'stamping ‹›' } },
+      { kind: 'absent', record: 2, missing: { component: 'stamp', text: 'stamping ‹›' } },
+    ]);
   });
   test('a component that fell silent in the middle of its work', () => {
     expect(seen({ stamp: 'begun' })).toMatchObject([{ kind: 'unfinished', record: 3, missing: { component: 'stamp', text: 'stamped ‹›' } }]);
   });
   test('what went to another component than it always does', () => {
     expect(seen({ stamp: 'elsewhere' })[0]).toMatchObject({ kind: 'astray', record: 3, missing: 'stamp' });
+  });
+  test('a component that has a part in every good leg and never spoke, of few of them too', () => {
+    const learned = parcelsUsual(40);
+    expect(seen({ stamp: 'lost' }, learned)).toMatchObject([{ kind: 'absent', record: 2, missing: { component: 'stamp' } }]);
+    // what no good leg says tells where it went another way
+    expect(seen({ stamp: 'elsewhere' }, learned)).toMatchObject([{ kind: 'absent', record: 3, missing: { component: 'stamp' } }]);
   });
   test('what was handed on and done twice, but not what had to be done again', () => {
     expect(seen({ stamp: 'twice' })).toMatchObject([{ kind: 'doubled', first: 2 }]);
@@ -55,7 +64,7 @@ describe('what a leg lacks or has twice, though its end looks well', () => {
     expect(seen({ stamp: 'begun' }, learned)).toEqual([]);
   });
   test('is not said where too few are known', () => {
-    const learned = parcelsUsual(40);
+    const learned = parcelsUsual(20);
     for (const kind of ['lost', 'begun', 'elsewhere', 'twice'] as const) expect(seen({ stamp: kind }, learned)).toEqual([]);
   });
 });

@@ -99,13 +99,23 @@ function shares(records: readonly StrandRecord[], usual: Usual): Departure[] {
   });
 }
 
-/** What came late only because another came late before it: of waits that overlap, the one that began last counts. */
+/**
+ * What came late only because another came late before it: of waits that overlap, the one that began last counts, and of those that began and ended together that of a
+ * component by itself. Of a time in whole seconds nobody knows when in them it was: what is told more finely within them counts.
+ */
 function withoutFollowers(late: (Departure & { kind: 'late' })[], records: readonly StrandRecord[]): Departure[] {
-  const spans = late.map((one) => ({ one, from: records[one.since]!.at, to: records[one.record]!.at }));
+  const spans = late.map((one) => {
+    const [since, record] = [records[one.since]!, records[one.record]!];
+    return { one, from: since.at, to: record.at, alone: since.component === record.component, unseen: unseen(record, since) };
+  });
+  type Wait = (typeof spans)[number];
+  const isWithin = (other: Wait, { from, to, alone, unseen }: Wait): boolean => {
+    const room = other.unseen === 0 ? unseen : 0;
+    if (other.from < from - room || other.to > to + room) return false;
+    return room > 0 || other.to - other.from < to - from || (other.to - other.from === to - from && other.alone && !alone);
+  };
   return spans
-    .filter(
-      ({ one, from, to }) => !spans.some((other) => other.one !== one && other.from >= from && other.to <= to && other.to - other.from < to - from),
-    )
+    .filter((span) => !spans.some((other) => other !== span && isWithin(other, span)))
     .map(({ one }) => one)
     .sort((a, b) => b.excess - a.excess);
 }

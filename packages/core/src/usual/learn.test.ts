@@ -23,7 +23,7 @@ describe('what is usual for a flow', () => {
     const until = (minutes: number, patient = false) =>
       lessons(legs, 'running').map((lesson) => ({ ...lesson, patient, until: lesson.records.at(-1)!.at + minutes * 60e6 }));
     expect(learnUsual('milling', until(5))?.legs).toBe(60);
-    expect(learnUsual('milling', until(0.5))).toBeNull();
+    expect(learnUsual('milling', until(0.1))).toBeNull();
     // what is declared holds
     expect(learnUsual('milling', until(5, true))).toBeNull();
   });

@@ -1,10 +1,21 @@
+import { MARK } from '../path/marks.ts';
 import type { StrandRecord } from '../path/types.ts';
+import type { Duration } from '../units.ts';
 import { keyOf } from './continuing.ts';
 
 /** Where legs begin: several records may tell it at one instant, in any order; of a short leg its third record is no begin. */
 const BEGINNING = 3;
 const PART = 0.2;
-const beginning = (records: Records): number => Math.max(1, Math.min(BEGINNING, Math.floor(records.length * PART)));
+const SECOND: Duration = 1_000_000;
+/** How many of its first records may be the begin of a leg: of what is told in whole seconds nobody knows what was first in them. */
+function beginning(records: Records): number {
+  const begin = Math.max(1, Math.min(BEGINNING, Math.floor(records.length * PART)));
+  let together = 1;
+  while (together < Math.min(BEGINNING, records.length) && mayBeBefore(records[together]!, records[0]!)) together++;
+  return Math.max(begin, together);
+}
+const mayBeBefore = (one: Records[number], first: Records[number]): boolean =>
+  one.at !== undefined && first.at !== undefined && (((one.marks ?? 0) | (first.marks ?? 0)) & MARK.coarse) !== 0 && one.at - first.at < SECOND;
 /** What stands at the begin of so many of the legs that have it tells a begin. */
 const AT_BEGIN = 0.9;
 
@@ -16,7 +27,8 @@ interface Group {
   legs: number[];
 }
 
-type Records = readonly Pick<StrandRecord, 'component' | 'shape'>[];
+type Begin = Pick<StrandRecord, 'component' | 'shape'> & Partial<Pick<StrandRecord, 'at' | 'marks'>>;
+type Records = readonly Begin[];
 
 /**
  * Groups legs by how they begin: by what stands at the begin of a leg or nowhere, and of several such by the rarest, as `payment received` says more than that a request came.
@@ -50,10 +62,7 @@ export function groupedByBegin(legs: readonly Records[], fewest: number): Group[
  *
  * @param countOf how many legs begin so, undefined for what tells no begin
  */
-export function beginOf<R extends Pick<StrandRecord, 'component' | 'shape'>>(
-  records: readonly R[],
-  countOf: (key: string) => number | undefined,
-): R | undefined {
+export function beginOf<R extends Begin>(records: readonly R[], countOf: (key: string) => number | undefined): R | undefined {
   const begin = beginning(records);
   let best: R | undefined;
   let least = Infinity;

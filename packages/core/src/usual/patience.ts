@@ -7,7 +7,7 @@ import { usually } from './robust.ts';
 /** Silence that counts where nothing is declared and nothing learned yet. */
 export const UNLEARNED: Duration = 600_000_000;
 /** Sources are read in turn: what one has said may still be on its way while another one has gone on. */
-const LEAST: Duration = 60_000_000;
+const LEAST: Duration = 10_000_000;
 /** Times what 99 of 100 take: with minutes and hours beside milliseconds the fences of a logarithmic scale lie days away. */
 const BEYOND = 1.5;
 

@@ -1,4 +1,4 @@
-import { EXCERPT, excerptOf } from '@fadenweg/core/path';
+import { excerptOf, excerptSql } from '@fadenweg/core/path';
 import type { RowReader } from '../database/copy-out.ts';
 import type { CopyRows } from '../database/copy-rows.ts';
 
@@ -19,9 +19,9 @@ export interface JudgedRecord {
   keys: number[];
 }
 /** Its columns, of a record `r`. */
-export const JUDGED = `r.component_id, r.host_id, r.level, r.marks, r.took, left(r.message, ${EXCERPT}), r.shape, coalesce(r.traits, ''), r.keys`;
+export const JUDGED = `r.component_id, r.host_id, r.level, r.marks, r.took, ${excerptSql('r.message')}, r.shape, coalesce(r.traits, ''), r.keys`;
 /** The same with names, for a query around. */
-export const JUDGED_NAMED = `r.component_id, r.host_id, r.level, r.marks, r.took, r.shape, r.traits, left(r.message, ${EXCERPT}) as message, r.keys`;
+export const JUDGED_NAMED = `r.component_id, r.host_id, r.level, r.marks, r.took, r.shape, r.traits, ${excerptSql('r.message')} as message, r.keys`;
 
 export function readJudged(row: RowReader): JudgedRecord {
   return {
