@@ -96,9 +96,9 @@ export class Driver {
     const loan: Happened = { tx, kind: 'loan', loan: tx, id: answer.body.id ?? null, request: answer.request, fault: fault === 'slow-reader' ? null : fault }; // prettier-ignore
     this.happened.push(loan);
     if (loan.id === null || fault === 'locked' || (fault && fault !== 'slow-reader')) return;
-    if (fault === 'slow-reader' || this.random() < 0.25) {
+    if (fault === 'slow-reader' || this.random() < 0.6) {
       await pause(600 + this.random() * 1500);
-      await this.later(loan, fault === 'slow-reader' || this.random() < 0.5 ? 'label' : 'state', fault);
+      await this.later(loan, fault === 'slow-reader' || this.random() < 0.7 ? 'label' : 'state', fault);
     }
   }
   private async later(loan: Happened, kind: 'state' | 'label', fault: Fault | null): Promise<void> {

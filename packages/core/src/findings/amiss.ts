@@ -51,7 +51,12 @@ function gravest(seen: readonly Amiss[], path: Path): Amiss | null {
   const [first] = seen
     .filter(({ kind }) => kind !== 'absent')
     .sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind) || depthOf(path, b.record) - depthOf(path, a.record) || b.record - a.record);
-  if (!absent || first?.kind === 'astray' || first?.kind === 'untaken') return first ?? null;
+  if (!absent || first?.kind === 'astray') return first ?? null;
+  if (first?.kind === 'untaken') {
+    // who handed it on may have said more before it would have been taken up
+    const later = absent.record > first.record && first.missing?.component === absent.missing.component;
+    return later ? { ...first, record: absent.record } : first;
+  }
   if (!first || first.record <= absent.record) return absent;
   // who spoke last fell silent; what it would have said may come only behind what another one says
   return first.kind === 'unfinished' && first.missing && first.missing.position > absent.missing.position

@@ -24,6 +24,11 @@ describe('what took the time', () => {
   test('is a warning that no good one has, before what waited', () => {
     expect(tookIt([said(2000, 'cellar', 'lock is held', { level: 4 }), said(4000, 'stock', 'counted', { took: 3_900_000 })])).toBe('lock is held');
   });
+  test('is not who was at it since the leg began: that one waited too', () => {
+    const records = [said(0, 'gate', 'came in'), said(40, 'shop', 'asking stock'), said(4100, 'shop', 'answered'), said(4110, 'gate', 'gone', { took: 4_108_000, marks: MARK.coarse })]; // prettier-ignore
+    const late = { kind: 'late', record: 2, since: 1, excess: 4_000_000 } as unknown as Departure & { kind: 'late' };
+    expect(whatTookIt(records, late, usual)).toBeNull();
+  });
   test('work that is told at its begin lies behind it', () => {
     expect(tookIt([said(50, 'stock', 'counting', { took: 3_900_000, marks: MARK.begins })])).toBe('counting');
     expect(tookIt([said(50, 'stock', 'counted', { took: 3_900_000 })])).toBeNull();

@@ -37,7 +37,9 @@ export function whatTookIt(
   const some = records.flatMap((record, i) => {
     if (i === index || i === since) return [];
     const [begin, end] = timeOf(record);
-    const worked = record.took >= MOST_OF_IT * excess && within(record, begin, end);
+    // whoever was at it since the leg began waited too
+    const all = since > 0 && begin <= records[0]!.at + ROOM;
+    const worked = record.took >= MOST_OF_IT * excess && !all && within(record, begin, end);
     const warned = telling.has(i) && record.level >= LOUD && !passedOn.has(i) && within(record, record.at, record.at);
     return worked || warned ? [{ i, warned, component: record.component, begin }] : [];
   });

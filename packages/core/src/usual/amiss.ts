@@ -109,11 +109,12 @@ function partedFrom(records: readonly StrandRecord[], usual: Usual, first: Usual
     .sort((a, b) => b.one.hands.taken - a.one.hands.taken);
   const rare = wordsOf(first.text).filter((word) => sayings.filter(({ text }) => text.includes(word)).length <= FEW_NAME_IT);
   const same = others.filter(({ one: { text } }) => rare.some((word) => text.includes(word))).map(({ place }) => places.lastIndexOf(place));
-  const after = [first.after, first.otherwise].flatMap((one) => (one ? [one.saying] : []));
+  const lastOf = (place: number): number => places.lastIndexOf(place);
   // who hands it on may say more before it is taken up
-  const handing = after.find((place) => sayings[place]!.component === hands?.one.component) ?? hands?.place;
-  const lastOf = (place: number | undefined): number => (place === undefined ? -1 : places.lastIndexOf(place));
-  return [lastOf(handing), Math.max(-1, ...same), ...after.map(lastOf)].find((index) => index >= 0);
+  const handing =
+    hands && places.findLastIndex((place) => sayings[place]!.component === hands.one.component && sayings[place]!.position < first.position);
+  const after = [first.after, first.otherwise].flatMap((one) => (one ? [lastOf(one.saying)] : []));
+  return [handing === undefined || handing < 0 ? lastOf(hands?.place ?? -1) : handing, Math.max(-1, ...same), ...after].find((index) => index >= 0);
 }
 const wordsOf = (text: string): string[] => text.split(/[^\p{L}\p{N}._/-]+/u).filter((word) => word.length > 2);
 

@@ -28,6 +28,19 @@ describe('what departs from the usual', () => {
     expect(departures([records[0]!, ...records.slice(1).map((one) => ({ ...one, at: one.at + 60_000 }))], usual)).toEqual([]);
   });
 
+  test('counts once where several wait for it: with whoever waits for nobody, told finely', () => {
+    const random = dice(8);
+    // the gate tells whole seconds at its end, and waits for the mill
+    const called = (grinding: number) => [
+      said(0, 'mill', 'grinding'),
+      said(grinding, 'mill', 'ground'),
+      { ...said(grinding, 'gate', 'answered'), marks: MARK.coarse },
+    ];
+    const learned = usualOf(0, Array.from({ length: 200 }, () => ({ records: called(4 + 2 * random()), outcome: 'done' as const }))); // prettier-ignore
+    const found = departures(called(3000), learned).filter(({ kind }) => kind === 'late');
+    expect(found).toMatchObject([{ record: 1, since: 0 }]);
+  });
+
   test('is seen behind the next closest saying where the closest one is not there', () => {
     // nobody knows whose line it was that the grinding began
     const records = milling(dice(5), { grinding: 30_000 });

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { MARK } from '../path/marks.ts';
 import { beginOf, groupedByBegin } from './leg-kinds.ts';
 import { keyOf } from './continuing.ts';
 import { said } from './testing/legs.ts';
@@ -24,6 +25,19 @@ describe('legs by how they begin', () => {
     const groups = groupedByBegin(legs, 10);
     expect(groups.map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30], ['desk', 12]]); // prettier-ignore
     expect(groups[1]!.legs[0]).toBe(30);
+  });
+  test('of what is told in whole seconds nobody knows what was first in them', () => {
+    const second = (start: number, marks: number) => {
+      const [desk, door] = [said(start, 'desk', 'label asked for'), { ...said(start, 'door', 'label sent'), marks }];
+      return start % 2 === 0 ? [desk, door] : [door, desk];
+    };
+    const own = (marks: number) =>
+      groupedByBegin(
+        Array.from({ length: 30 }, (_, i) => second(i * 101, marks)),
+        12,
+      );
+    expect(own(0)).toEqual([]);
+    expect(own(MARK.coarse).map(({ legs }) => legs.length)).toEqual([30]);
   });
   test('form no group where they are few, nor where only something common tells the begin', () => {
     expect(groupedByBegin(legs, 20).map(({ by, legs }) => [by.component, legs.length])).toEqual([['desk', 30]]);

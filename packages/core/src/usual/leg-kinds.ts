@@ -68,8 +68,10 @@ export function beginOf<R extends Begin>(records: readonly R[], countOf: (key: s
   let least = Infinity;
   for (const [i, record] of records.entries()) {
     if (i >= begin && best) break;
-    const count = countOf(keyOf(record));
-    if (count !== undefined && count < least) [best, least] = [record, count];
+    const key = keyOf(record);
+    const count = countOf(key);
+    // of equally rare ones always the same, in whatever order they stand
+    if (count !== undefined && (count < least || (count === least && best && key < keyOf(best)))) [best, least] = [record, count];
     if (i >= begin && best) break;
   }
   return best;

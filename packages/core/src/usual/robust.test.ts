@@ -21,6 +21,11 @@ describe('how long something usually takes', () => {
     );
   });
 
+  test('what always takes the same departs only by what can be told apart', () => {
+    expect(usually(Array.from({ length: 20 }, () => 0)).fence).toBe(TOLD_APART);
+    fc.assert(fc.property(times, (all) => expect(usually(all).fence).toBeGreaterThanOrEqual(usually(all).median + TOLD_APART)));
+  });
+
   test('does not depend on the order, nor on what is below nothing', () => {
     fc.assert(
       fc.property(times, (all) => {
