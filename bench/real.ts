@@ -1,4 +1,5 @@
 import { shareOf, type Judge } from '@fadenweg/standin';
+import { FIGURES } from './judge/figures.ts';
 import { real, runReal } from './judge/real.ts';
 import { trial } from './judge/trial.ts';
 import type { Result } from './measure.ts';
@@ -8,21 +9,6 @@ import { programsReady } from './real/machine.ts';
 const FIRST = process.env.FADENWEG_BENCH_SEEDS === 'final' ? 901 : 1;
 const RUNS = Number(process.env.FADENWEG_BENCH_RUNS ?? 6);
 const LOANS = Number(process.env.FADENWEG_BENCH_LOANS ?? 200);
-const FIGURES: readonly (readonly [
-  keyof Judge['sheet'] & ('records' | 'legs' | 'identifiers' | 'faulty' | 'component' | 'record' | 'next' | 'slowIn' | 'blamed'),
-  string,
-])[] = [
-  ['records', 'records, F1'],
-  ['legs', 'legs, F1'],
-  ['identifiers', 'identifiers, recall'],
-  ['faulty', 'outcome of faulty ones'],
-  ['component', 'component first'],
-  ['record', 'record first'],
-  ['next', 'next that is missing'],
-  ['slowIn', 'what was slow'],
-  ['blamed', 'good ones told to be faulty'],
-];
-
 /** Systems that really run: a web server, a database, a broker, a syslog daemon and three small services, with faults that are really made. */
 export async function benchReal(): Promise<Result[]> {
   await programsReady();

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { shareOf, Sheet } from '@fadenweg/standin';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { drawn } from './judge/drawn.ts';
+import { FIGURES, type Figure } from './judge/figures.ts';
 import { parcels } from './judge/parcels.ts';
 import { permits } from './judge/permits.ts';
 import { trial, type Trial } from './judge/trial.ts';
@@ -19,20 +20,6 @@ const TRANSACTIONS = Number(process.env.FADENWEG_BENCH_TRANSACTIONS ?? 500);
 const NEWCOMER = process.env.FADENWEG_BENCH_NEWCOMER === 'yes';
 /** Folder of worlds by other hands, where there are any: `permits` and `parcels`. */
 const WORLDS = process.env.FADENWEG_WORLDS;
-
-type Figure = 'records' | 'legs' | 'identifiers' | 'faulty' | 'component' | 'record' | 'amongThree' | 'next' | 'slowIn' | 'blamed';
-const FIGURES: readonly (readonly [Figure, string])[] = [
-  ['records', 'records, F1'],
-  ['legs', 'legs, F1'],
-  ['identifiers', 'identifiers, recall'],
-  ['faulty', 'outcome of faulty ones'],
-  ['component', 'component first'],
-  ['record', 'record first'],
-  ['amongThree', 'component among three'],
-  ['next', 'next that is missing'],
-  ['slowIn', 'what was slow'],
-  ['blamed', 'good ones told to be faulty'],
-];
 
 /** Systems that nobody prepared: drawn worlds and worlds by other hands, understood from their files alone. */
 export async function benchStrange(): Promise<Result[]> {
