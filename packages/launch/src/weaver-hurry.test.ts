@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { rm } from 'node:fs/promises';
 import type pg from 'pg';
 import { ownClient } from '../../server/src/database/own-client.ts';
 import { Spent } from '../../server/src/weaving/spent.ts';
 import { Weaver } from '../../server/src/weaving/weave.ts';
-import type { Summary } from '@fadenweg/api';
 import { filesBelow } from './client.ts';
 import { declareDemo } from './demo-data.ts';
 import { makeMorning, startSystem, type System } from './testing/system.ts';
@@ -16,12 +16,13 @@ beforeAll(async () => {
   const { logs } = await makeMorning(system.folder);
   expect((await system.bring(await filesBelow([logs]))).state).toBe('done');
   // strands are taken away below: the server is not to bring them back meanwhile
-  while (!(await system.get<Summary>('/summary')).still) await new Promise((resolve) => setTimeout(resolve, 50));
+  await system.server.close();
   client = await ownClient(system.postgres.url);
 }, 120_000);
 afterAll(async () => {
   await client.end();
-  await system.stop();
+  await system.postgres.stop();
+  await rm(system.folder, { recursive: true, force: true });
 });
 
 const judged = async (): Promise<unknown[]> => (await client.query('select * from strand order by founder')).rows;
