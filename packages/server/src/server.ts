@@ -71,7 +71,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     try {
       return await start(options, log);
     } catch (error) {
-      if (!isDatabaseAway(error) || tries >= TRIES) throw error;
+      // a port that is taken, or may not be listened on, is none of the database's
+      if (!isDatabaseAway(error) || (error as NodeJS.ErrnoException).syscall === 'listen' || tries >= TRIES) throw error;
       log.warn({ err: error }, 'the database went away while the server was starting; it is tried again');
       await new Promise((resolve) => setTimeout(resolve, PAUSE * tries));
     }

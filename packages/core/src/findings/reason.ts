@@ -1,5 +1,5 @@
 import type { StrandRecord } from '../path/types.ts';
-import { ownByName, partsOfMessage, rootOf, tracesIn, type Thrown, type Trace, type TreeNode } from '../structure/index.ts';
+import { originOf, ownByName, partsOfMessage, rootOf, tracesIn, type Thrown, type Trace, type TreeNode } from '../structure/index.ts';
 import { words } from './sentence.ts';
 import type { SentencePart } from './types.ts';
 
@@ -31,7 +31,10 @@ const DETAIL = /\n[ \t]*DETAIL:[ \t]+(\S[^\n]*)/;
 export function reasonOf(message: string, component: string): Reason | null {
   const head = message.split('\n', 1)[0]!;
   const trace = message.includes('\n') ? tracesIn(message)[0]?.trace : undefined;
-  if (trace) return ofTrace(trace, head, tracesIn(message, ownByName([trace], component, null))[0]?.trace ?? trace);
+  if (trace) {
+    const own = ownByName([trace], component, null);
+    return ofTrace(trace.thrown, head, own.length === 0 ? trace.origin : originOf(trace.thrown, own));
+  }
   const detail = DETAIL.exec(message)?.[1];
   if (detail) return { text: shortened(detail), call: null };
   const text = saidWithin(message);
@@ -46,12 +49,12 @@ export function because({ message, component }: StrandRecord, record: number): S
   return reason.text === '' ? call : [words(', because '), { kind: 'quote', text: reason.text, record }, ...call];
 }
 
-function ofTrace({ thrown }: Trace, head: string, { origin, ...own }: Trace): Reason | null {
+function ofTrace(thrown: readonly Thrown[], head: string, origin: Trace['origin']): Reason | null {
   const chain = thrown.filter(({ relation }) => relation !== 'suppressed');
   const innermost = chain.at(-1);
   if (!innermost) return null;
   const text = wordsOf(innermost);
-  const frame = origin && own.thrown[origin.thrown]?.frames[origin.frame];
+  const frame = origin && thrown[origin.thrown]?.frames[origin.frame];
   const place = frame?.file ? `${frame.file.split(/[/\\]/).at(-1)}${frame.line === null ? '' : `:${frame.line}`}` : '';
   const called = frame && !frame.code.includes('<anonymous>') ? frame.code : '';
   const call = called !== '' && place !== '' ? `${called} (${place})` : called || place || null;

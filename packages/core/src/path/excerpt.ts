@@ -3,7 +3,7 @@ export const EXCERPT = 1000;
 
 /**
  * What of a message its record is judged by: the whole of it, or its beginning and its end, where the innermost cause of a stack trace stands; the same as
- * the database's `EXCERPT_SQL`.
+ * the database's `excerptSql`.
  */
 export function excerptOf(message: string): string {
   if (message.length <= 2 * EXCERPT) return message;
