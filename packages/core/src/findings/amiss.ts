@@ -8,7 +8,7 @@ import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { lastReached, silence } from './stopped.ts';
-import { SURE } from './sure.ts';
+import { SILENT } from './sure.ts';
 import type { Finding, SentencePart, Verdict } from './types.ts';
 
 /** Where the end is missing anyway, it only has to be said where: what so many good legs do is enough. */
@@ -97,7 +97,7 @@ function astray(records: readonly StrandRecord[], index: number, missing: string
     ...about,
     rank: 1,
     record: index,
-    confidence: SURE,
+    confidence: SILENT,
     evidence: before < 0 ? [index] : [before, index],
     sentence,
     excess: null,

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { reachOf, type Reach } from '../coverage/reach.ts';
 import { MARK } from '../path/marks.ts';
 import { pathOf } from '../path/path.ts';
+import { LASTED } from './sure.ts';
 import type { StrandRecord } from '../path/types.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { dice, lessons, milling, said, usualOf } from '../usual/testing/legs.ts';
@@ -32,7 +33,7 @@ describe('by what is usual', () => {
     expect(findings).toMatchObject([{ rank: 1, kind: 'slowed-by', component: 'mill', record: 2, evidence: [1, 2] }]);
     expect(findings[0]!.excess! / 1e6).toBeCloseTo(26, 0);
     expect(told(findings[0]!)).toMatch(/^Slow in mill, then: “ground \d+ sacks for 0” came 30\.0 s after “grinding for 0”, usually \d\.\d+ s \(99 of 100 within \d\.\d+ s, learned from 200\)\.$/); // prettier-ignore
-    expect(findings[0]!.confidence).toBeGreaterThan(0.85);
+    expect(findings[0]!.confidence).toBe(LASTED);
   });
 
   test('a leg that ended well with a fraction of what it usually does is odd', () => {

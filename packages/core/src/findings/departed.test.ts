@@ -4,7 +4,7 @@ import { Usual } from '../usual/index-of.ts';
 import { dice, lessons, milling, said, usualOf } from '../usual/testing/legs.ts';
 import { departed } from './departed.ts';
 import { headline } from './sentence.ts';
-import { LIKELY, SURE } from './sure.ts';
+import { BORNE_OUT, LASTED } from './sure.ts';
 
 const usual = usualOf(200);
 const leg = (of: Parameters<typeof milling>[1]) => milling(dice(5), { start: 0, ...of });
@@ -12,13 +12,11 @@ const leg = (of: Parameters<typeof milling>[1]) => milling(dice(5), { start: 0, 
 describe('what departs from the usual, in sentences', () => {
   test('nothing of a good leg does', () => expect(departed({ records: leg({}), usual })).toEqual([]));
 
-  test('what came late is surer the further beyond the usual it lies, never as sure as possible', () => {
-    const sure = [8000, 20_000, 200_000].map((grinding) => departed({ records: leg({ grinding }), usual })[0]!.confidence);
-    expect(sure).toEqual([...sure].sort((a, b) => a - b));
-    for (const one of sure) {
-      expect(one).toBeGreaterThan(LIKELY);
-      expect(one).toBeLessThan(SURE);
-    }
+  test('what took long is surer where a record says what no good leg has than where it says nothing else', () => {
+    const late = leg({ grinding: 20_000 });
+    const warning = { ...late[1]!, at: late[1]!.at + 15_000_000, component: 'keeper', message: 'the stone is worn', shape: 990, level: 4 as const };
+    const [found] = departed({ records: [...late.slice(0, 2), warning, ...late.slice(2)], usual });
+    expect([found!.confidence, found!.record]).toEqual([BORNE_OUT, 2]);
   });
 
   test('what another component did before is named with it, what the same did is not', () => {

@@ -5,7 +5,7 @@ import { whatTookIt } from './took-it.ts';
 import type { Usual } from '../usual/index-of.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { LIKELY, SURE } from './sure.ts';
+import { BORNE_OUT, DIFFERS, LASTED } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /** What departs from the usual in a leg that came to its end: what came late, and volumes out of what they usually are. */
@@ -34,8 +34,7 @@ function slowed(
     ...about,
     rank: 1,
     record: root,
-    // the further beyond what is usual at most, the surer
-    confidence: LIKELY + (SURE - LIKELY) * (1 - wait.fence / took),
+    confidence: usual.sayingOf(records[root]!) ? LASTED : BORNE_OUT,
     evidence: [...new Set([since, root, index])].sort((a, b) => a - b),
     sentence: [
       ...(cause === null ? [words('Slow in ')] : [words('Slow by '), ...said(records[cause]!, cause), words('. ')]),
@@ -90,7 +89,7 @@ function odd(records: readonly StrandRecord[], index: number, evidence: number[]
     ...about,
     rank: 1,
     record: index,
-    confidence: LIKELY,
+    confidence: DIFFERS,
     evidence,
     sentence: [
       words('Ended without an error in '),

@@ -1,7 +1,7 @@
 import type { StrandRecord } from '../path/types.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { SURE } from './sure.ts';
+import { TWICE } from './sure.ts';
 import type { Finding, Verdict } from './types.ts';
 
 /** An identifier of which each value belongs to one strand only, and the earlier strand that has this value already. */
@@ -35,7 +35,7 @@ export function handedTwice(records: readonly StrandRecord[], index: number, fir
     ...about,
     rank: 1,
     record: index,
-    confidence: SURE,
+    confidence: TWICE,
     evidence: [first, index],
     sentence: [
       words('Doubled in '),
@@ -56,7 +56,7 @@ function doubled(records: readonly StrandRecord[], index: number, { label, value
     ...about,
     rank: 1,
     record: index,
-    confidence: SURE,
+    confidence: TWICE,
     evidence: [index],
     sentence: [words('Doubled in '), ...said(record, index), words(`. ${of} has the same ${label}, ${value}, and began before it.`)],
     excess: null,

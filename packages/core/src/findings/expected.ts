@@ -3,7 +3,7 @@ import type { Duration } from '../units.ts';
 import type { JudgedLeg } from './leg.ts';
 import { firstLine, said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { SURE } from './sure.ts';
+import { DECLARED } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 
 /**
@@ -17,7 +17,7 @@ export function unexpected({ flow, ...leg }: JudgedLeg): Finding[] {
 
 const isOne = ({ component, words: text }: NonNullable<FlowRules['must']>[number], record: StrandRecord): boolean =>
   (component === null || component === record.component) && record.message.includes(text);
-const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: SURE, signature: signatureOf(about, records[record]!) }); // prettier-ignore
+const finding = (about: Pick<Finding, 'kind' | 'failedIn' | 'component' | 'missingNext'>, record: number, records: readonly StrandRecord[], more: Pick<Finding, 'sentence' | 'evidence' | 'excess'>): Finding => ({ ...about, ...more, rank: 1, record, confidence: DECLARED, signature: signatureOf(about, records[record]!) }); // prettier-ignore
 
 /** A step that must follow and never came. */
 function missing({ records, evidenceEnd, reach, patience }: Omit<JudgedLeg, 'flow'>, flow: FlowRules): Finding | null {

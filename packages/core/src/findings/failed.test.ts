@@ -5,7 +5,7 @@ import type { StrandRecord } from '../path/types.ts';
 import { said } from '../usual/testing/legs.ts';
 import { failure } from './failed.ts';
 import { headline } from './sentence.ts';
-import { LIKELY, SURE } from './sure.ts';
+import { BORNE_OUT, SAID } from './sure.ts';
 
 const find = (records: readonly StrandRecord[], telling?: number) => {
   const path = pathOf(records, () => false);
@@ -15,16 +15,16 @@ const find = (records: readonly StrandRecord[], telling?: number) => {
 const broken = { marks: MARK.failing, level: 5 as const };
 
 describe('what failed first', () => {
-  test('of one failure alone it is sure', () => {
+  test('of one failure that nobody bears out', () => {
     const found = find([said(0, 'shop', 'asks'), said(40, 'shop', 'no sacks', broken)]);
-    expect([found.record, found.failedIn, found.component, found.confidence, found.evidence]).toEqual([1, 'shop', 'shop', SURE, [1]]);
+    expect([found.record, found.failedIn, found.component, found.confidence, found.evidence]).toEqual([1, 'shop', 'shop', SAID, [1]]);
     expect(headline(found.sentence)).toBe('Failed in shop: “no sacks”.');
   });
 
   test('is the one deepest in the calls of those that stand close together, whoever says so first', () => {
     const records = [said(0, 'shop', 'asks'), said(5, 'mill', 'grinds'), said(50, 'shop', 'gave up', broken), said(60, 'mill', 'stuck', broken)];
     const found = find(records);
-    expect([found.component, found.failedIn, found.record, found.confidence]).toEqual(['mill', 'shop', 3, LIKELY]);
+    expect([found.component, found.failedIn, found.record, found.confidence]).toEqual(['mill', 'shop', 3, BORNE_OUT]);
     expect(headline(found.sentence)).toBe('Failed in shop: mill said “stuck”.');
     expect(found.evidence).toEqual([2, 3]);
   });
@@ -32,7 +32,7 @@ describe('what failed first', () => {
   test('is the first one where they stand apart: what comes much later does not hide it', () => {
     const records = [said(0, 'shop', 'asks'), said(50, 'shop', 'gave up', broken), said(900, 'mill', 'grinds'), said(950, 'mill', 'stuck', broken)];
     const found = find(records);
-    expect([found.component, found.record, found.confidence]).toEqual(['shop', 1, SURE]);
+    expect([found.component, found.record, found.confidence]).toEqual(['shop', 1, SAID]);
     expect(headline(found.sentence)).toBe('Failed in shop: “gave up”. What mill reported after it is a consequence.');
   });
 

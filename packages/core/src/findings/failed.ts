@@ -5,7 +5,7 @@ import type { Microseconds } from '../units.ts';
 import { because } from './reason.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { LIKELY, SURE } from './sure.ts';
+import { BORNE_OUT, SAID } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /** Failure lines of a nested call stand this close together; within it the callee counts first. */
@@ -65,7 +65,7 @@ export function failure(
     rank: 1,
     record: root,
     sentence,
-    confidence: near.length === 1 ? SURE : LIKELY,
+    confidence: failedIn === record.component ? SAID : BORNE_OUT,
     evidence: [...new Set([...waits, root, ...near])].sort((a, b) => a - b),
     excess: null,
     signature: signatureOf(about, record),

@@ -6,7 +6,7 @@ import type { Usual } from '../usual/index-of.ts';
 import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { LIKELY } from './sure.ts';
+import { BORNE_OUT } from './sure.ts';
 import type { Finding } from './types.ts';
 
 /** Where so many good legs state one result, by the lower end of that share, another one that so few of them state is odd. */
@@ -77,7 +77,7 @@ function findingOf(records: readonly StrandRecord[], index: number, { result, le
     ...about,
     rank: 1,
     record: index,
-    confidence: LIKELY,
+    confidence: BORNE_OUT,
     evidence: [index],
     sentence: [
       words('Ended without an error in '),

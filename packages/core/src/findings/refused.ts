@@ -3,7 +3,7 @@ import { withTraits } from './failed.ts';
 import { because } from './reason.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { SURE } from './sure.ts';
+import { BORNE_OUT, SAID } from './sure.ts';
 import type { Finding } from './types.ts';
 
 /**
@@ -21,7 +21,7 @@ export function refusal(records: readonly StrandRecord[], index: number, telling
     ...about,
     rank: 1,
     record: root,
-    confidence: SURE,
+    confidence: record.component === refusing.component ? SAID : BORNE_OUT,
     evidence: root === index ? [index] : [root, index],
     sentence: [
       words('Refused by '),

@@ -6,7 +6,7 @@ import type { JudgedLeg } from './leg.ts';
 import { because } from './reason.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { MAYBE, SURE } from './sure.ts';
+import { DIFFERS, SILENT } from './sure.ts';
 import type { Finding, SentencePart } from './types.ts';
 
 /**
@@ -106,7 +106,7 @@ export function silence(
     ...about,
     rank: 1,
     record: root,
-    confidence: next ? Math.min(SURE, next.share) : due || root !== last ? SURE : MAYBE,
+    confidence: root === last ? SILENT : DIFFERS,
     evidence: root === last ? [last] : [root, last],
     sentence,
     excess: null,

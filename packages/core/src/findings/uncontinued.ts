@@ -1,12 +1,11 @@
 import type { StrandRecord } from '../path/types.ts';
-import { lowerShare } from '../statistics/share.ts';
 import type { Microseconds } from '../units.ts';
 import { keyOf, surelyContinues } from '../usual/continuing.ts';
 import type { Continuation } from '../usual/types.ts';
 import type { JudgedLeg } from './leg.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
-import { SURE } from './sure.ts';
+import { SILENT } from './sure.ts';
 import type { Finding, Verdict } from './types.ts';
 
 /**
@@ -34,7 +33,7 @@ function neverCame(records: readonly StrandRecord[], last: number, missing: Cont
     ...about,
     rank: 1,
     record: last,
-    confidence: Math.min(SURE, lowerShare(missing.legs, missing.of)),
+    confidence: SILENT,
     evidence: [last],
     excess: null,
     signature: signatureOf(about, record),

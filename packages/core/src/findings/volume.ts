@@ -1,5 +1,5 @@
 import type { JudgedLeg } from './leg.ts';
-import { LIKELY } from './sure.ts';
+import { DECLARED } from './sure.ts';
 import type { Finding, FlowRules } from './types.ts';
 import { firstLine } from './sentence.ts';
 import { signatureOf } from './signature.ts';
@@ -38,7 +38,7 @@ export function oddVolumes({ records, flow }: Pick<JudgedLeg, 'records' | 'flow'
           excess: null,
           signature: signatureOf(about, record),
           record: index,
-          confidence: LIKELY,
+          confidence: DECLARED,
           evidence: [index],
           sentence: [
             { kind: 'words', text: 'Ended without an error in ' },

@@ -6,6 +6,7 @@ import { OUTCOME_MEANINGS, OUTCOME_WORDS } from '../glyphs/outcomes.ts';
 import ValueHandle from '../record/ValueHandle.vue';
 import { ms } from '../strands/duration-text.ts';
 import { clock, count, day, sameDay } from '../time/format.ts';
+import FindingSentence from './FindingSentence.vue';
 
 /** The answer first, in words; its parts lead to their evidence. */
 const props = defineProps<{ strand: Strand }>();
@@ -20,11 +21,6 @@ const calm = computed(() => {
   if (outcome !== 'done') return `${OUTCOME_WORDS[outcome]}: ${OUTCOME_MEANINGS[outcome]}.`;
   return usualMs ? `Done in ${ms(durationMs)}; usual ${ms(usualMs)}.` : `Done in ${ms(durationMs)}.`;
 });
-/** The record that a time in the sentence belongs to: the one that is quoted next. */
-function toldAt(index: number): string {
-  const next = finding.value!.parts.slice(index).find((part) => part.kind === 'quote');
-  return next?.kind === 'quote' ? next.record : finding.value!.record.id;
-}
 const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared'));
 </script>
 <template>
@@ -44,13 +40,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
       </p>
     </div>
     <p v-if="finding" class="sentence" data-testid="sentence">
-      <template v-for="(part, index) in finding.parts" :key="index"
-        ><b v-if="index === 0">{{ 'text' in part ? part.text : '' }}</b
-        ><button v-else-if="part.kind === 'quote'" type="button" class="link" @click="$emit('select', part.record)">“{{ part.text }}”</button
-        ><button v-else-if="part.kind === 'time'" type="button" class="link" @click="$emit('select', toldAt(index))">{{ clock(part.at) }}</button
-        ><b v-else-if="part.kind === 'component'"><ValueHandle field="component" :value="part.text" /></b
-        ><template v-else>{{ part.text }}</template></template
-      >
+      <FindingSentence :finding="finding" @select="$emit('select', $event)" />
     </p>
     <p v-else class="sentence calm">{{ calm }}</p>
     <p v-if="strand.cut" class="soft">The first {{ count(strand.cut.followed) }} of {{ count(strand.cut.of) }} records are followed here.</p>
@@ -91,21 +81,18 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
 .head :deep(.handle) {
   font: inherit;
 }
-.sentence .link {
-  text-align: left;
-}
-.outcome-failed .sentence b:first-child {
+.outcome-failed .sentence :deep(b:first-child) {
   color: var(--madder);
 }
-.outcome-stalled .sentence b:first-child {
+.outcome-stalled .sentence :deep(b:first-child) {
   color: var(--heather);
 }
-.outcome-slow .sentence b:first-child {
+.outcome-slow .sentence :deep(b:first-child) {
   color: var(--weld);
 }
-.outcome-refused .sentence b:first-child,
-.outcome-doubled .sentence b:first-child,
-.outcome-odd .sentence b:first-child {
+.outcome-refused .sentence :deep(b:first-child),
+.outcome-doubled .sentence :deep(b:first-child),
+.outcome-odd .sentence :deep(b:first-child) {
   color: var(--walnut);
 }
 .calm {

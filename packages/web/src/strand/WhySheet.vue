@@ -2,6 +2,7 @@
 import type { Finding, Strand } from '@fadenweg/api';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
+import FindingSentence from './FindingSentence.vue';
 import KnownCauses from './KnownCauses.vue';
 import NearestChange from './NearestChange.vue';
 defineProps<{ strand: Strand }>();
@@ -40,7 +41,7 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
       </p>
       <button type="button" class="quote mono" @click="$emit('select', finding.record.id)">{{ finding.record.text.split('\n')[0] }}</button>
       <p class="soft place mono">{{ finding.record.source }}:{{ finding.record.line }}</p>
-      <p v-if="finding.rank > 1" class="more">{{ finding.sentence }}</p>
+      <p v-if="finding.rank > 1" class="more"><FindingSentence :finding="finding" @select="$emit('select', $event)" /></p>
       <p v-if="finding.causedBy">
         {{ finding.kind === 'doubled' ? 'The first is' : 'Held up by' }}
         <RouterLink :to="{ name: 'strand', params: { id: finding.causedBy.strand } }" class="mono">{{
@@ -53,7 +54,7 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
         >
         <span class="soft"> since {{ dayAndClock(finding.similar.since) }}</span>
       </p>
-      <p v-else class="soft">No other strand is like it.</p>
+      <p v-else class="soft">{{ finding.rank === 1 ? 'No other strand is like it.' : 'No other strand has it as its first finding.' }}</p>
       <NearestChange v-if="finding.nearestChange" :change="finding.nearestChange" />
       <KnownCauses :finding="finding" :strand="strand.id" />
       <p class="soft">
