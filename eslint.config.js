@@ -16,6 +16,7 @@ const ROOMS = [
   'evidence',
   'kept',
   'weaving',
+  'rollups',
   'declared',
   'changes',
   'explaining',
@@ -25,6 +26,7 @@ const ROOMS = [
   'indexing',
   'looks',
   'gathering',
+  'rounds',
   'runbooks',
   'overview',
 ];

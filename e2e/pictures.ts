@@ -18,6 +18,7 @@ const vanished = await first('flow=lens-order&outcome=failed&failedIn=lens-calc&
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
 const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Clicked first. */ click?: string }> = {
+  rounds: { path: '/rounds', has: 'gravest first' },
   strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },

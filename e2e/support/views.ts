@@ -1,5 +1,7 @@
 /** Addresses of all views, each in a state that shows much of it. */
 export const viewsOf = (failed: string, call: string): string[] => [
+  '/rounds',
+  '/rounds?w=all',
   '/strands',
   `/strands/order:${failed}`,
   `/strands/order:${failed}?tab=record`,

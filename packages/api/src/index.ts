@@ -10,6 +10,7 @@ export type * from './findings.ts';
 export type * from './hosts.ts';
 export type * from './kept.ts';
 export type * from './live.ts';
+export type * from './rounds.ts';
 export type * from './runbooks.ts';
 export type * from './source-texts.ts';
 export type * from './sources.ts';

@@ -48,7 +48,7 @@ test('data of the first version are there as they were, and go on', async () => 
     expect([summary.records, summary.strands]).toEqual([1788, before[0]!.n]);
     const { items } = await call<Page<StrandSummary>>(`${server.url}/api/strands?limit=500`);
     expect(items.reduce((sum, one) => sum + one.records, 0)).toBe(before[0]!.records);
-    expect((await query(url, 'select name from migration order by id')).length).toBe(5);
+    expect((await query(url, 'select name from migration order by id')).length).toBe(6);
   } finally {
     await server.close();
   }

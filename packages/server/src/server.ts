@@ -27,6 +27,8 @@ import { serverLog } from './platform/log.ts';
 import type { Platform, Room } from './platform/room.ts';
 import { Waker } from './platform/waker.ts';
 import { Work } from './platform/work/work.ts';
+import { rollupsRoom } from './rollups/room.ts';
+import { roundsRoom } from './rounds/room.ts';
 import { runbooksRoom } from './runbooks/room.ts';
 import { strandsRoom } from './strands/room.ts';
 import { weavingRoom } from './weaving/room.ts';
@@ -163,8 +165,27 @@ async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions)
   const indexing = indexingRoom(platform, partitions, () => gathering.busy() || weave.weaving.atWork, wordsAfter);
   const looks = looksRoom(platform, evidence, declared, () => gathering.reread);
   const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
+  const rollups = rollupsRoom(platform);
+  const rounds = roundsRoom(platform, evidence, declared, changes, rollups);
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
-  const all = [evidence, kept, weave, declared, changes, explaining, strands, find, live, indexing, looks, gathering, runbooks, overview];
+  const all = [
+    evidence,
+    kept,
+    weave,
+    declared,
+    changes,
+    explaining,
+    strands,
+    find,
+    live,
+    indexing,
+    looks,
+    gathering,
+    rollups,
+    rounds,
+    runbooks,
+    overview,
+  ];
   return { all, metrics: overview.metrics };
 }

@@ -26,7 +26,7 @@ useKeys({ t: look.toggle });
   <v-app>
     <div class="frame">
       <header v-show="!full" class="band">
-        <RouterLink to="/strands" class="mark" aria-label="Fadenweg, to the strands">
+        <RouterLink to="/rounds" class="mark" aria-label="Fadenweg, to the rounds">
           <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden="true">
             <g fill="none" stroke-linecap="round">
               <path d="M8 4v24M16 4v24M24 4v24" stroke="var(--undyed)" stroke-width="1.3" />

@@ -1,12 +1,13 @@
 import { createRouter, createWebHistory } from 'vue-router';
-import StrandsView from './strands/StrandsView.vue';
+import RoundsView from './rounds/RoundsView.vue';
 
 /** Every view restores itself from its address alone. */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', redirect: '/strands' },
-    { path: '/strands', name: 'strands', component: StrandsView, meta: { title: 'Strands' } },
+    { path: '/', redirect: '/rounds' },
+    { path: '/rounds', name: 'rounds', component: RoundsView, meta: { title: 'Rounds' } },
+    { path: '/strands', name: 'strands', component: () => import('./strands/StrandsView.vue'), meta: { title: 'Strands' } },
     { path: '/strands/:id', name: 'strand', component: () => import('./strand/StrandView.vue'), props: true, meta: { title: 'Strand' } },
     { path: '/usual/:name', name: 'usual', component: () => import('./usual/UsualView.vue'), props: true, meta: { title: 'The usual' } },
     { path: '/records/:id', name: 'record', component: () => import('./record/RecordView.vue'), props: true, meta: { title: 'Record' } },

@@ -15,6 +15,7 @@ describe('what departs from the usual, in sentences', () => {
   test('what took long is surer where a record says what no good leg has than where it says nothing else', () => {
     const late = leg({ grinding: 20_000 });
     const warning = { ...late[1]!, at: late[1]!.at + 15_000_000, component: 'keeper', message: 'the stone is worn', shape: 990, level: 4 as const };
+    expect(departed({ records: late, usual })[0]!.confidence).toBe(LASTED);
     const [found] = departed({ records: [...late.slice(0, 2), warning, ...late.slice(2)], usual });
     expect([found!.confidence, found!.record]).toEqual([BORNE_OUT, 2]);
   });

@@ -27,6 +27,8 @@ const FEW = 40;
 /** What was registered without an environment concerns each of them. */
 const isIn = ({ environment }: { environment: string }, asked: readonly string[]): boolean => environment === '' || asked.includes(environment);
 
+/** A change as something else names it. */
+export type ChangeAt = Pick<NearestChange, 'id' | 'kind' | 'at' | 'component' | 'host' | 'words' | 'record'>;
 type Known = CoreChange & { environment: string; by: string | null; id: string };
 
 /** What changed, when, and whether a finding began with it. */
@@ -130,6 +132,15 @@ export class Changes {
       before: { alike: best.counts.before.faulty, all: best.counts.before.all },
       since: { alike: best.counts.since.faulty, all: best.counts.since.all },
     };
+  }
+
+  /** The latest change, within some hours before an instant, of what has to do with these components. */
+  async latestBefore(at: number, components: readonly string[], environment: string): Promise<ChangeAt | null> {
+    const known = (await this.all()).filter((one) => isIn(one, [environment]));
+    const [latest] = changesBefore(known, at, components, [], 1) as Known[];
+    if (!latest || latest.at < at - COUNTED) return null;
+    const { id, kind, component, host, record } = latest;
+    return { id, kind, at: isoMicros(latest.at), component, host, words: changeWords(latest), record };
   }
 
   /** What was found out about findings that are alike, by signature, the latest first. */

@@ -5,6 +5,7 @@ import * as second from './migrations/002-happenings-and-work.ts';
 import * as third from './migrations/003-stated-zones.ts';
 import * as fourth from './migrations/004-speakers.ts';
 import * as fifth from './migrations/005-copies.ts';
+import * as sixth from './migrations/006-sums.ts';
 
 interface Migration {
   name: string;
@@ -17,6 +18,7 @@ const MIGRATIONS: readonly Migration[] = [
   { name: '003-stated-zones', up: third.up },
   { name: '004-speakers', up: fourth.up },
   { name: '005-copies', up: fifth.up },
+  { name: '006-sums', up: sixth.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

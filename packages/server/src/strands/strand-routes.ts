@@ -43,6 +43,7 @@ const filters = {
   environment: list,
   from: instant,
   to: instant,
+  began: Joi.boolean(),
   minMs: duration,
   maxMs: duration,
 };
@@ -59,6 +60,7 @@ interface Filters {
   maxMs?: number;
   from?: string;
   to?: string;
+  began?: boolean;
 }
 
 /** Finds strands by what their records say. */
@@ -100,6 +102,7 @@ export function strandRoutes(
       longest: query.maxMs === undefined ? undefined : query.maxMs * 1000,
       from: query.from ? microsOf(query.from) : undefined,
       to: query.to ? microsOf(query.to) : undefined,
+      began: query.began,
     };
     const named = query.identifier === undefined ? filter : { ...filter, ...(await search.narrow(query.identifier)) };
     return query.q === undefined || query.q === '' ? named : { ...named, founders: await holding(query, named) };

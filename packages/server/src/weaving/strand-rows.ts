@@ -8,8 +8,10 @@ export type StrandSort = 'started' | '-started' | 'duration' | '-duration';
 export interface StrandFilter {
   flow?: string[];
   outcome?: string[];
+  /** Strands that go on in it; with `began` those alone that began in it. */
   from?: number;
   to?: number;
+  began?: boolean;
   founders?: number[];
   parties?: number[];
   environment?: string[];
@@ -237,7 +239,21 @@ export class StrandRepository {
     return Number(row?.count ?? 0);
   }
 
-  private filtered({ flow, outcome, from, to, founders, parties, environment, components, failedIn, finding, shortest, longest }: StrandFilter) {
+  private filtered({
+    flow,
+    outcome,
+    from,
+    to,
+    began,
+    founders,
+    parties,
+    environment,
+    components,
+    failedIn,
+    finding,
+    shortest,
+    longest,
+  }: StrandFilter) {
     const query = this.db<StrandRow>('strand');
     if (flow)
       void query.where((or) =>
@@ -252,7 +268,7 @@ export class StrandRepository {
       );
     if (environment) void query.whereIn('environment', environment);
     if (outcome) void query.whereIn('outcome', outcome);
-    if (from !== undefined) void query.where('ended_at', '>=', from);
+    if (from !== undefined) void query.where(began ? 'started_at' : 'ended_at', '>=', from);
     if (to !== undefined) void query.where('started_at', '<', to);
     if (founders) void query.whereIn('founder', founders);
     if (parties) void query.whereRaw('parties && ?::bigint[]', [parties]);

@@ -24,9 +24,10 @@ const KEYS: [string, string][] = [
   ['y', 'copy a text for the ticket'],
   ['w', 'set the time window'],
   ['g f', 'go to Find'],
+  ['g r', 'go to Rounds'],
   ['g s', 'go to Strands'],
   ['g e', 'go to Changes'],
-  ['g r', 'go to Runbooks'],
+  ['g b', 'go to Runbooks'],
   ['g q', 'go to Sources'],
   ['t', 'light or dark'],
   ['Esc', 'close the side sheet'],
@@ -44,11 +45,12 @@ useKeys({
   g: () => {
     waiting = Date.now();
   },
+  r: () => go('/rounds'),
   s: () => go('/strands'),
   f: () => go('/find'),
   q: () => go('/sources'),
   e: () => go('/changes'),
-  r: () => go('/runbooks'),
+  b: () => go('/runbooks'),
 });
 </script>
 <template>

@@ -2,6 +2,7 @@
 import { useRoute } from 'vue-router';
 const route = useRoute();
 const places = [
+  { to: '/rounds', name: 'Rounds', icon: 'M4 7.5h16M4 12h16M4 16.5h16M8 4v16M12 4v16M16 4v16' },
   { to: '/find', name: 'Find', icon: 'M10.5 4a6.5 6.5 0 1 1 0 13 6.5 6.5 0 0 1 0-13M15.5 15.5 20 20' },
   { to: '/strands', name: 'Strands', icon: 'M6 3c0 5 12 4 12 9s-12 4-12 9' },
   { to: '/changes', name: 'Changes', icon: 'M3 13h6c7 0 7-7 3-7s-4 7 3 7h6M6 18h12' },

@@ -38,12 +38,13 @@ function toggle(name: 'flow' | 'outcome', value: string): void {
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
   void router.push({ query: { ...route.query, [name]: next.length > 0 ? next.join(',') : undefined } });
 }
-const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'finding', 'minMs'];
+const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'finding', 'began', 'minMs'];
 const clear = (): void => void router.push({ query: { ...route.query, ...Object.fromEntries(NAMES.map((name) => [name, undefined])) } });
 const any = computed(() => NAMES.some((name) => typeof route.query[name] === 'string'));
 const one = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
 /** A finding is named by its kind and where it was: the rest of its signature is for machines. */
 function pieceWords(name: string): string {
+  if (name === 'began') return 'began in the window';
   if (name === 'failedIn') return `gave up in ${one(name)}`;
   if (name !== 'finding') return one(name);
   const [kind = '', failedIn = '', component = ''] = one(name).split('|');
@@ -118,7 +119,7 @@ function longerThan(field: HTMLInputElement): void {
       </select></label
     >
     <button
-      v-for="name in ['identifier', 'failedIn', 'finding'].filter(one)"
+      v-for="name in ['identifier', 'failedIn', 'finding', 'began'].filter(one)"
       :key="name"
       type="button"
       class="piece"

@@ -43,6 +43,7 @@ const asked = computed<StrandsQuery | null>(() =>
         component: text('component'),
         failedIn: text('failedIn'),
         finding: text('finding'),
+        began: text('began'),
         minMs: text('minMs'),
         identifier: text('identifier'),
         ...view.bounds.value,

@@ -9,6 +9,8 @@ export interface StrandsQuery {
   component?: string;
   failedIn?: string;
   finding?: string;
+  /** `true`: those alone that began in the window. */
+  began?: string;
   minMs?: string;
   identifier?: string;
   from?: string;

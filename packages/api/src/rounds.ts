@@ -1,0 +1,108 @@
+import type { NearestChange } from './changes.ts';
+import type { Iso, Outcome } from './index.ts';
+
+export type CellKind = 'not-done' | 'none' | 'fewer' | 'more' | 'late';
+/** Strands of a flow that began in a slot. */
+export interface RoundsCell {
+  all: number;
+  outcomes: Partial<Record<Outcome, number>>;
+  /** Judged, and neither done nor under way. */
+  amiss: number;
+  /** Took longer than nineteen of twenty usually do. */
+  late: number;
+  /** How many usually come then; null where too little is known. */
+  expected: number | null;
+  /** That it departs from what is usual: `usual` is a share where it is about those not done or late, else how many. `chance`: how likely by chance. */
+  departs: { kind: CellKind; usual: number; chance: number } | null;
+}
+export interface RoundsFlow {
+  /** '' for strands of no flow. */
+  flow: string;
+  label: string;
+  /** By slot. */
+  cells: RoundsCell[];
+  /** Where most of all flows came so many times as often as usual: its cells are compared after it. */
+  shift: number | null;
+  /** Earlier strands that it is compared with. */
+  known: number;
+  /** What a usual whole slot holds; null where too little is known. */
+  usual: number | null;
+  usualAmiss: number | null;
+  /** What takes longer is late. */
+  fenceMs: number | null;
+}
+/** A window as a cloth: a column for each flow, a row for each slot. */
+export interface Rounds {
+  slotMs: number;
+  /** Where each slot begins, and the end of the last. */
+  bounds: Iso[];
+  /** By slot: whether anything was collected in it. */
+  seen: boolean[];
+  /** The gravest first. */
+  flows: RoundsFlow[];
+  shift: { flows: string[]; factor: number } | null;
+  /** What it is compared with: the same hours of the same weekday, of earlier days, or the window itself. */
+  usualBy: 'week' | 'day' | 'window';
+  /** From so many earlier days. */
+  days: number;
+}
+
+export type DepartureKind = 'new' | 'surging' | 'fading' | 'gone' | 'slow' | 'failing' | 'clock';
+/** What people say of a departure. */
+export interface Noted {
+  state: 'in-hand' | 'tolerated';
+  note: string;
+  /** Tolerated until then; null for good. */
+  until: Iso | null;
+  by: string;
+  at: Iso;
+  /** It has become much more frequent than it was when that was said. */
+  worse: boolean;
+}
+/** Something that departs from the usual in a window. */
+export interface Departure {
+  /** Stays the same while it goes on. */
+  key: string;
+  what: DepartureKind;
+  outcome: Outcome | null;
+  /** What it says, in a sentence. */
+  title: string;
+  flows: { flow: string; label: string }[];
+  /** Where it shows, and on which host; '' where that is not known. */
+  component: string;
+  host: string;
+  /** From when to when it was more frequent than usual; null where that cannot be told. */
+  from: Iso;
+  to: Iso;
+  ongoing: boolean;
+  count: number;
+  /** Of so many; null where nothing is counted. */
+  of: number | null;
+  /** So many usually, in as many. */
+  expected: number | null;
+  /** What gravity it is sorted by. */
+  weight: number;
+  /** Parties that have more of it than their share. */
+  parties: { kind: string; value: string; inside: number; odds: number }[];
+  change: Pick<NearestChange, 'id' | 'kind' | 'at' | 'component' | 'host' | 'words' | 'record'> | null;
+  /** The signature of the finding that they share; null for none. */
+  finding: string | null;
+  noted: Noted | null;
+}
+export interface Departures {
+  /** The gravest first. */
+  items: Departure[];
+  /** How many more there are. */
+  more: number;
+  /** Nothing earlier is known to compare with. */
+  nothingBefore: boolean;
+}
+export interface NotedBody {
+  key: string;
+  state: 'in-hand' | 'tolerated' | null;
+  note?: string;
+  until?: Iso | null;
+  /** What it is like now: it comes back when it gets worse. */
+  count: number;
+  share: number;
+}

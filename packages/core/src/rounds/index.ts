@@ -1,0 +1,7 @@
+export { clothOf, isAmissOutcome } from './cloth.ts';
+export { departing, type Alike, type Departing } from './departing.ts';
+export { bucketAt, bucketOf, durationOf } from './lasted.ts';
+export { stretchOf, type Counted, type Stretch } from './onset.ts';
+export { chanceOfCount, chanceOfShare, discoveries } from './rare.ts';
+export { daysBefore, slotsOf, type Slots } from './slots.ts';
+export type { Cell, CellDeparture, CellKind, Cloth, FlowCloth, FlowSums, Sample, SlotSeen, Sum } from './types.ts';

@@ -1,0 +1,77 @@
+import type { Outcome } from '@fadenweg/core/path';
+import type { Microseconds } from '@fadenweg/core/units';
+import type { Database } from '../database/connect.ts';
+
+const AMISS = "('failed', 'stalled', 'odd', 'doubled', 'slow', 'refused')";
+/** So many different findings of a window, and so many strands of each, are looked at. */
+const MOST_FINDINGS = 500;
+const MOST_TIMES = 5000;
+const MOST_PARTIES = 4;
+
+export interface AlikeRow {
+  signature: string;
+  outcome: Outcome;
+  flows: string[];
+  failedIn: string | null;
+  /** Of the latest. */
+  headline: string;
+  count: number;
+  /** When they began, in order of time; of very many the first. */
+  times: Microseconds[];
+  /** Numbers of the components that all of them pass through… of one of them. */
+  components: number[];
+  environment: string;
+}
+export interface PartyCount {
+  signature: string;
+  party: number;
+  inside: number;
+  outside: number;
+}
+
+/** Strands that have one first finding, counted. */
+export class AlikeRepository {
+  constructor(private readonly db: Database) {}
+
+  /** Those that began in a window and are amiss, by finding, the most frequent first. */
+  async within(from: Microseconds, to: Microseconds, environment: string[]): Promise<AlikeRow[]> {
+    const { rows } = await this.db.raw<{ rows: AlikeRow[] }>(
+      `select signature, mode() within group (order by outcome) as outcome, array_agg(distinct coalesce(flow, '')) as flows, mode() within group (order by failed_in) as "failedIn",
+         (array_agg(headline order by started_at desc))[1] as headline, count(*)::int as count, (array_agg(started_at order by started_at))[1:${MOST_TIMES}] as times,
+         mode() within group (order by components) as components, mode() within group (order by environment) as environment
+         from strand where signature is not null and outcome in ${AMISS} and started_at >= ? and started_at < ? and environment = any(?)
+         group by signature order by count(*) desc, signature limit ${MOST_FINDINGS}`,
+      [from, to, environment],
+    );
+    return rows;
+  }
+
+  /** How many of each there were in another window. */
+  async before(signatures: string[], from: Microseconds, to: Microseconds, environment: string[]): Promise<Map<string, number>> {
+    const { rows } = await this.db.raw<{ rows: { signature: string; count: number }[] }>(
+      `select signature, count(*)::int as count from strand where signature = any(?) and started_at >= ? and started_at < ? and environment = any(?) and outcome in ${AMISS} group by 1`,
+      [signatures, from, to, environment],
+    );
+    return new Map(rows.map((one) => [one.signature, one.count]));
+  }
+
+  /** The parties that most of these have, each with how many others of those flows have it. */
+  async parties(
+    asked: readonly { signature: string; flows: readonly string[]; from: Microseconds; to: Microseconds }[],
+    environment: string[],
+  ): Promise<PartyCount[]> {
+    if (asked.length === 0) return [];
+    const { rows } = await this.db.raw<{ rows: PartyCount[] }>(
+      `select u.signature, p.party, p.inside::int as inside, o.outside::int as outside
+         from unnest(?::text[], ?::text[], ?::bigint[], ?::bigint[]) u(signature, flows, begins, ends)
+         cross join lateral (
+           select party, count(*) as inside from strand s cross join unnest(s.parties) party
+             where s.signature = u.signature and s.started_at between u.begins and u.ends and s.environment = any(?) group by 1 order by 2 desc limit ${MOST_PARTIES}) p
+         cross join lateral (
+           select count(*) as outside from strand s where s.parties @> array[p.party] and s.started_at between u.begins and u.ends and s.environment = any(?)
+             and coalesce(s.flow, '') = any(string_to_array(u.flows, chr(1))) and s.signature is distinct from u.signature) o`,
+      [asked.map((one) => one.signature), asked.map((one) => one.flows.join('\u0001')), asked.map((one) => one.from), asked.map((one) => one.to), environment, environment], // prettier-ignore
+    );
+    return rows;
+  }
+}

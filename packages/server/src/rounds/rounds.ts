@@ -1,0 +1,81 @@
+import type { Rounds, RoundsCell } from '@fadenweg/api';
+import { clothOf, type Cloth, type FlowCloth, type FlowSums, type Sample, type Sum } from '@fadenweg/core/rounds';
+import { isoMicros } from '@fadenweg/core/units';
+import type { DeclarationRepository } from '../declared/declarations.ts';
+import type { SumRepository } from '../rollups/sums.ts';
+import { rangesOf, windowOf, type Asked, type Window } from './window.ts';
+
+/** Of the cells of a column, what makes it graver than another. */
+const GRAVITY = { 'not-done': 5, none: 4, late: 3, fewer: 2, more: 1 } as const;
+
+/** The window as a cloth, beside what is usual then. */
+export class RoundsService {
+  constructor(
+    private readonly sums: SumRepository,
+    private readonly declarations: DeclarationRepository,
+  ) {}
+
+  async of(asked: Asked): Promise<Rounds> {
+    const { window, cloth } = await this.cloth(asked);
+    const labels = await this.labels();
+    const flows = cloth.flows.map((flow) => ({ flow, weight: gravity(flow) })).sort((a, b) => b.weight - a.weight || total(b.flow) - total(a.flow) || (a.flow.flow < b.flow.flow ? -1 : 1)); // prettier-ignore
+    return {
+      slotMs: window.length / 1000,
+      bounds: window.bounds.map(isoMicros),
+      seen: window.slots.map((one) => one.seen),
+      flows: flows.map(({ flow: { flow, cells, shift, known, usual, usualAmiss, fence } }) => ({
+        flow,
+        label: labels(flow),
+        cells: cells as RoundsCell[],
+        shift,
+        known,
+        usual,
+        usualAmiss,
+        fenceMs: fence === null ? null : fence / 1000,
+      })),
+      shift: cloth.shift,
+      usualBy: window.usualBy,
+      days: window.days,
+    };
+  }
+
+  /** The window and its cells, as they are judged. */
+  async cloth(asked: Asked): Promise<{ window: Window; cloth: Cloth }> {
+    const { sums } = this;
+    const { environment } = asked;
+    const window = await windowOf(sums, asked);
+    const own = rangesOf(window.bounds, 0);
+    const [now, past, lasted, firsts] = await Promise.all([
+      sums.within(own, environment),
+      sums.past(window.past, environment),
+      sums.lasted(window.usualBy === 'window' ? own : window.past, environment),
+      sums.firsts(environment),
+    ]);
+    const names = new Set([...now, ...past].map((one) => one.flow));
+    const flows = new Map<string, { now: Sum[][]; before: Sample[]; lasted: { bucket: number; count: number }[] }>();
+    for (const name of names) flows.set(name, { now: own.map(() => []), before: [], lasted: [] });
+    for (const { place, flow, outcome, lasted, strands } of now) flows.get(flow)!.now[place]!.push({ outcome, bucket: lasted, count: strands });
+    for (const { flow, bucket, count } of lasted) flows.get(flow)?.lasted.push({ bucket, count });
+    const came = new Map(past.map((one) => [`${one.flow} ${one.day} ${one.place}`, one]));
+    for (const [name, { before }] of flows) {
+      for (const { place, day, from, to } of window.past) {
+        // before its first strand a flow was not there
+        if (to <= (firsts.get(name) ?? 0)) continue;
+        const one = came.get(`${name} ${day} ${place}`);
+        before.push({ slot: place, exposure: (to - from) / window.length, count: one?.strands ?? 0, amiss: one?.amiss ?? 0 });
+      }
+    }
+    const given: FlowSums[] = [...flows].map(([flow, of]) => ({ flow, ...of }));
+    return { window, cloth: clothOf(given, window.slots, window.usualBy === 'window') };
+  }
+
+  /** What people call a flow. */
+  async labels(): Promise<(flow: string) => string> {
+    const labels = new Map((await this.declarations.flows()).map((one) => [one.name, one.label]));
+    return (flow) => (flow === '' ? 'of no flow' : (labels.get(flow) ?? flow));
+  }
+}
+
+const total = ({ cells }: FlowCloth): number => cells.reduce((sum, one) => sum + one.all, 0);
+const gravity = ({ cells }: FlowCloth): number =>
+  cells.reduce((sum, { departs }) => (departs ? Math.max(sum, GRAVITY[departs.kind]) + 0.01 : sum), 0);

@@ -1,0 +1,285 @@
+<script setup lang="ts">
+import type { Rounds, RoundsCell } from '@fadenweg/api';
+import { useElementSize } from '@vueuse/core';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
+import { clock, day, sameDay } from '../time/format.ts';
+import { cellText, cellWords, mostlyAmiss, slotWord, stitches, usualText } from './cells.ts';
+
+/** A column for each flow, time running down, a cell a slot. What departs is marked; all else stays quiet. */
+const props = defineProps<{ rounds: Rounds; /** Index of the slot that is pinned. */ pinned: number | null }>();
+const emit = defineEmits<{ open: [flow: string, slot: number]; pin: [slot: number]; column: [flow: string] }>();
+const LEAST = 92;
+const TIMES = 66;
+const box = useTemplateRef<HTMLElement>('box');
+const { width } = useElementSize(box);
+const flows = computed(() => props.rounds.flows);
+const wide = computed(() => Math.max(LEAST, Math.min(190, Math.floor((width.value - TIMES - 12) / Math.max(1, flows.value.length)))));
+const columns = useVirtualizer(
+  computed(() => ({ count: flows.value.length, horizontal: true, getScrollElement: () => box.value, estimateSize: () => wide.value, overscan: 4, paddingStart: TIMES })), // prettier-ignore
+);
+watch(wide, () => columns.value.measure());
+const slots = computed(() => props.rounds.seen.map((seen, i) => ({ seen, at: props.rounds.bounds[i]! })));
+const word = computed(() => slotWord(props.rounds.slotMs));
+const long = computed(() => props.rounds.slotMs >= 86_400_000);
+function label(i: number): string {
+  const { at } = slots.value[i]!;
+  if (long.value) return day(at).slice(5);
+  const time = clock(at, 0).slice(0, 5);
+  return i > 0 && !sameDay(at, slots.value[i - 1]!.at) ? day(at).slice(5) : time;
+}
+const tone = (cell: RoundsCell): string => {
+  if (!cell.departs) return '';
+  const outcome = mostlyAmiss(cell);
+  if (outcome === 'failed') return 'madder';
+  if (outcome === 'slow') return 'weld';
+  if (outcome === 'stalled') return 'heather';
+  return outcome === null ? 'indigo' : 'walnut';
+};
+const part = ({ all, amiss, late, departs }: RoundsCell): number =>
+  departs?.kind === 'late' ? late / Math.max(1, all) : departs?.kind === 'not-done' ? amiss / Math.max(1, all) : 1;
+
+/** Where the keyboard stands. */
+const at = ref({ slot: 0, flow: 0 });
+watch(flows, () => (at.value = { slot: Math.min(at.value.slot, slots.value.length - 1), flow: Math.min(at.value.flow, flows.value.length - 1) }));
+function move(slot: number, flow: number): void {
+  at.value = {
+    slot: Math.max(0, Math.min(slots.value.length - 1, at.value.slot + slot)),
+    flow: Math.max(0, Math.min(flows.value.length - 1, at.value.flow + flow)),
+  };
+  columns.value.scrollToIndex(at.value.flow);
+  void nextTick(() => box.value?.querySelector<HTMLElement>(`[data-cell="${at.value.slot}-${at.value.flow}"]`)?.focus());
+}
+const MOVES: Record<string, [number, number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
+function key(event: KeyboardEvent): void {
+  const by = MOVES[event.key];
+  if (by) {
+    event.preventDefault();
+    move(...by);
+  } else if (event.key === 'o' || event.key === 'Enter') {
+    event.preventDefault();
+    emit('open', flows.value[at.value.flow]!.flow, at.value.slot);
+  } else if (event.key === 'p') {
+    event.preventDefault();
+    emit('pin', at.value.slot);
+  }
+}
+defineExpose({ focus: () => move(0, 0) });
+</script>
+<template>
+  <div
+    ref="box"
+    class="box"
+    role="grid"
+    :aria-rowcount="slots.length + 1"
+    :aria-colcount="flows.length + 1"
+    aria-label="Flows by time"
+    @keydown="key"
+  >
+    <div class="inner" :style="{ width: `${Math.max(columns.getTotalSize(), 1)}px` }" role="presentation">
+      <div class="head" role="row" aria-rowindex="1">
+        <span role="columnheader" class="corner" aria-colindex="1"><span class="visually-hidden">Time</span></span>
+        <span
+          v-for="column in columns.getVirtualItems()"
+          :key="column.key as number"
+          role="columnheader"
+          class="name"
+          :aria-colindex="column.index + 2"
+          :style="{ left: `${column.start}px`, width: `${column.size}px` }"
+        >
+          <button type="button" class="label" :title="flows[column.index]!.label" @click="emit('column', flows[column.index]!.flow)">
+            {{ flows[column.index]!.label }}
+          </button>
+          <span class="soft usual">{{ usualText(flows[column.index]!, word) }}</span>
+        </span>
+      </div>
+      <div v-for="(slot, i) in slots" :key="slot.at" class="row" :class="{ pinned: pinned === i }" role="row" :aria-rowindex="i + 2">
+        <span role="rowheader" class="time" aria-colindex="1"
+          ><button type="button" :aria-pressed="pinned === i" :title="'The state then'" @click="emit('pin', i)">{{ label(i) }}</button></span
+        >
+        <template v-for="column in columns.getVirtualItems()" :key="column.key as number">
+          <span
+            role="gridcell"
+            class="cell"
+            :class="[{ unseen: !slot.seen, marked: flows[column.index]!.cells[i]!.departs }, tone(flows[column.index]!.cells[i]!)]"
+            :style="{ left: `${column.start}px`, width: `${column.size - 4}px` }"
+            :aria-colindex="column.index + 2"
+            :tabindex="at.slot === i && at.flow === column.index ? 0 : -1"
+            :data-cell="`${i}-${column.index}`"
+            :aria-label="`${flows[column.index]!.label}, ${label(i)}: ${cellWords(flows[column.index]!.cells[i]!, slot.seen)}`"
+            :title="cellWords(flows[column.index]!.cells[i]!, slot.seen)"
+            @click="
+              at = { slot: i, flow: column.index };
+              emit('open', flows[column.index]!.flow, i);
+            "
+          >
+            <OutcomeGlyph
+              v-if="mostlyAmiss(flows[column.index]!.cells[i]!)"
+              :outcome="mostlyAmiss(flows[column.index]!.cells[i]!)!"
+              :size="16"
+              silent
+              class="glyph"
+            />
+            <span class="text" :class="{ soft: flows[column.index]!.cells[i]!.all === 0 }">{{
+              cellText(flows[column.index]!.cells[i]!, slot.seen)
+            }}</span>
+            <svg v-if="flows[column.index]!.cells[i]!.all > 0" class="stitch" width="100%" height="3" aria-hidden="true">
+              <line
+                x1="0"
+                y1="1.5"
+                :x2="`${flows[column.index]!.cells[i]!.departs ? Math.max(8, 100 * part(flows[column.index]!.cells[i]!)) : 100}%`"
+                y2="1.5"
+                :stroke-dasharray="flows[column.index]!.cells[i]!.departs ? undefined : stitches(flows[column.index]!.cells[i]!)"
+              />
+            </svg>
+          </span>
+        </template>
+      </div>
+    </div>
+  </div>
+</template>
+<style scoped>
+.box {
+  flex: 1;
+  overflow: auto;
+  min-height: 0;
+  padding: 0 0 8px;
+}
+.inner {
+  position: relative;
+  min-width: 100%;
+}
+.head {
+  position: sticky;
+  top: 0;
+  z-index: 3;
+  height: 60px;
+  background: var(--linen);
+  border-bottom: 1px solid var(--seam);
+}
+.corner {
+  position: sticky;
+  left: 0;
+  display: block;
+  width: 66px;
+}
+.name {
+  position: absolute;
+  bottom: 2px;
+  text-align: right;
+  padding-right: 14px;
+  box-sizing: border-box;
+  line-height: 18px;
+}
+.label {
+  width: 100%;
+  background: none;
+  border: 0;
+  padding: 0;
+  font: inherit;
+  font-weight: 700;
+  color: var(--ink);
+  text-align: right;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+  line-height: 17px;
+  cursor: pointer;
+}
+.usual {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.row {
+  position: relative;
+  height: 26px;
+}
+.row.pinned {
+  box-shadow: 0 2px 0 var(--indigo);
+}
+.time {
+  position: sticky;
+  left: 0;
+  z-index: 2;
+  display: block;
+  width: 66px;
+  height: 26px;
+  background: var(--linen);
+  text-align: right;
+}
+.time button {
+  background: none;
+  border: 0;
+  padding: 0 10px 0 4px;
+  font: inherit;
+  font-size: 12.5px;
+  line-height: 26px;
+  color: var(--soft-ink);
+  font-variant-numeric: tabular-nums;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.time button[aria-pressed='true'] {
+  background: var(--indigo);
+  color: var(--paper);
+  border-radius: 3px;
+}
+.cell {
+  position: absolute;
+  top: 1px;
+  height: 24px;
+  box-sizing: border-box;
+  padding: 0 10px 0 6px;
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  font-variant-numeric: tabular-nums;
+  cursor: pointer;
+  color: var(--ink);
+  --tone: var(--undyed);
+}
+.cell:hover {
+  background: var(--paper);
+}
+.cell .glyph {
+  margin-right: auto;
+}
+.stitch {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  stroke: var(--tone);
+  stroke-width: 1;
+  opacity: 0.55;
+}
+.marked {
+  font-weight: 700;
+  background: color-mix(in srgb, var(--tone) 15%, var(--paper));
+  color: var(--tone);
+}
+.marked .stitch {
+  stroke-width: 3;
+  opacity: 1;
+}
+.madder {
+  --tone: var(--madder);
+}
+.weld {
+  --tone: var(--weld);
+}
+.heather {
+  --tone: var(--heather);
+}
+.walnut {
+  --tone: var(--walnut);
+}
+.indigo {
+  --tone: var(--indigo);
+}
+.unseen {
+  background: repeating-linear-gradient(135deg, transparent 0 5px, var(--seam) 5px 6px);
+}
+</style>
