@@ -1,4 +1,4 @@
-import type { NearestChange } from './changes.ts';
+import type { KnownState, NearestChange } from './changes.ts';
 import type { Iso, Outcome } from './index.ts';
 
 export type CellKind = 'not-done' | 'none' | 'fewer' | 'more' | 'late';
@@ -105,4 +105,30 @@ export interface NotedBody {
   /** What it is like now: it comes back when it gets worse. */
   count: number;
   share: number;
+}
+
+/** The state at an instant. */
+export interface Instant {
+  at: Iso;
+  flows: InstantFlow[];
+  /** Versions, settings, what runs. */
+  states: KnownState[];
+  /** Clocks that were off then. */
+  clocks: { host: string; component: string; aheadMs: number }[];
+  /** Components of which something was collected within the minutes before it, and those that spoke before and behind but not then. */
+  speaking: string[];
+  silent: string[];
+}
+export interface InstantFlow {
+  flow: string;
+  label: string;
+  /** Begun and not yet ended. */
+  running: number;
+  /** Of these, those that took longer already than usual; of each the longest. */
+  overdue: number;
+  usualMs: number | null;
+  longest: { id: string; name: string; forMs: number } | null;
+  /** The last that failed, stalled or was refused before it, and the last that ended well. */
+  lastAmiss: { id: string; name: string; outcome: Outcome; at: Iso; headline: string } | null;
+  lastGood: { id: string; name: string; at: Iso } | null;
 }

@@ -12,6 +12,7 @@ const HELP = `bin/fadenweg COMMAND
   follow PATH... [--environment E] [--zone Z] [--stop] [--url U]   read files or folders of the server's machine as they grow, also after its next start; --stop ends it
   export strands [--from T] [--to T] [--flow F] [--outcome O] [--with-records] [--format jsonl|csv|otlp|xes] [--url U]   strands to standard output, as JSON lines or in another open format
   export records [--q SEARCH] [--from T] [--to T] [--format jsonl|csv|otlp] [--url U]   records that a search finds to standard output
+  export unusual [--from T] [--to T] [--environment E] [--url U]   what departs from the usual to standard output, as JSON lines, the gravest first
   change "WHAT" [--component C] [--host H] [--environment E] [--at T] [--url U]   register a change that no record tells of
   register-source --component C --version V PATH [--url U]   register the source text of a version, so that traces and messages lead to its lines; a build calls it
   generate --out DIR [--seed N] [--hours N] [--records N] [--fault-rate F]   write the made-up logs and their truth`;
@@ -53,16 +54,19 @@ async function exportAll(args: string[]): Promise<void> {
       outcome: text,
       q: text,
       format: text,
+      environment: text,
+      zone: text,
       'with-records': { type: 'boolean', default: false },
       url: text,
     },
   });
   const [what] = positionals;
-  if (what !== 'strands' && what !== 'records') throw new Stop('What is to be exported? There are: strands, records.');
+  if (what !== 'strands' && what !== 'records' && what !== 'unusual') throw new Stop('What is to be exported? There are: strands, records, unusual.');
   const url = values.url ?? (await lastStarted());
   if (!url) throw new Stop('No server was started yet: run bin/demo first, or give --url.');
   const query = new URLSearchParams(what === 'strands' ? { records: String(values['with-records']) } : {});
-  for (const name of ['from', 'to', 'flow', 'outcome', 'q', 'format'] as const) if (values[name] !== undefined) query.set(name, values[name]);
+  for (const name of ['from', 'to', 'flow', 'outcome', 'q', 'format', 'environment', 'zone'] as const)
+    if (values[name] !== undefined) query.set(name, values[name]);
   await download(`${url.replace(/\/$/, '')}/api/${what}/export?${query}`, process.stdout);
 }
 

@@ -166,7 +166,7 @@ async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions)
   const looks = looksRoom(platform, evidence, declared, () => gathering.reread);
   const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
   const rollups = rollupsRoom(platform);
-  const rounds = roundsRoom(platform, evidence, declared, changes, rollups);
+  const rounds = roundsRoom(platform, evidence, declared, changes, rollups, strands);
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
   const all = [

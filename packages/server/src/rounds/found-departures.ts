@@ -76,7 +76,8 @@ export class FoundDepartures {
       shown.map(async ({ one, expected, weight }, i): Promise<Departure> => {
         const { row, count, of, before } = one;
         const stretch = stretches[i]!;
-        const [component, host] = [row.failedIn ?? '', ''];
+        // where the cause shows, the third part of a finding's signature
+        const component = row.signature.split('|')[2] ?? row.failedIn ?? '';
         const named = this.names.components().filter((name) => name.length > 2 && row.headline.toLowerCase().includes(name.toLowerCase()));
         return {
           key: `finding ${row.signature}`,
@@ -85,7 +86,7 @@ export class FoundDepartures {
           title: row.headline,
           flows: row.flows.map((flow) => ({ flow, label: labels(flow) })),
           component,
-          host,
+          host: '',
           from: isoMicros(stretch.from),
           to: isoMicros(stretch.to),
           ongoing: stretch.to >= to - Math.min(window.length, (to - from) / 4),
@@ -94,7 +95,7 @@ export class FoundDepartures {
           expected: before.of === 0 ? null : expected,
           weight,
           parties: parties.get(row.signature) ?? [],
-          change: await this.changes.latestBefore(stretch.from, [component, ...named], row.environment),
+          change: await this.changes.latestBefore(stretch.from, [component, row.failedIn ?? '', ...named], row.environment),
           finding: row.signature,
           noted: null,
         };

@@ -4,8 +4,10 @@ import type { Evidence } from '../evidence/room.ts';
 import { guarded } from '../platform/access.ts';
 import type { Platform, Room } from '../platform/room.ts';
 import type { Rollups } from '../rollups/room.ts';
+import type { Strands } from '../strands/room.ts';
 import { DeparturesService } from './departures.ts';
 import { FoundDepartures } from './found-departures.ts';
+import { InstantService } from './instant.ts';
 import { NotedRepository } from './noted.ts';
 import { roundsRoutes } from './rounds-routes.ts';
 import { RoundsService } from './rounds.ts';
@@ -16,16 +18,18 @@ export function roundsRoom(
   { evidence }: Evidence,
   { declarations }: Declared,
   { changes }: ChangesRoom,
-  { sums, alike }: Rollups,
+  { sums, alike, instants }: Rollups,
+  { presenter }: Strands,
 ): Room {
   return {
     endpoints: guarded((access) => {
-      const { identifiers, names, clocks } = evidence.by(access);
+      const { identifiers, names, clocks, sources } = evidence.by(access);
       const own = changes.by(access);
       const rounds = new RoundsService(sums.by(access), declarations.by(access));
       const found = new FoundDepartures(sums.by(access), alike.by(access), identifiers, own, names);
       const noted = new NotedRepository(data.by(access).db);
-      return roundsRoutes(rounds, new DeparturesService(rounds, found, clocks, own, noted), noted);
+      const instant = new InstantService(instants.by(access), declarations.by(access), presenter.by(access), own, clocks, names);
+      return roundsRoutes(rounds, new DeparturesService(rounds, found, clocks, own, noted), instant, noted, sources);
     }),
   };
 }

@@ -12,10 +12,14 @@ export function typing(event: KeyboardEvent): boolean {
   );
 }
 
+/** Whether Enter or the space bar presses what has the focus. */
+const presses = ({ key, target }: KeyboardEvent): boolean =>
+  (key === 'Enter' || key === ' ') && target instanceof Element && target.closest('button,a[href],summary') !== null;
+
 /** Single-key commands of a view; keys with modifiers are left to the browser. */
 export function useKeys(commands: Record<string, (event: KeyboardEvent) => void>): void {
   onKeyStroke(Object.keys(commands), (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || typing(event)) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || typing(event) || presses(event)) return;
     event.preventDefault();
     commands[event.key]!(event);
   });

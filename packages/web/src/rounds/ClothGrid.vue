@@ -51,6 +51,12 @@ function move(slot: number, flow: number): void {
   columns.value.scrollToIndex(at.value.flow);
   void nextTick(() => box.value?.querySelector<HTMLElement>(`[data-cell="${at.value.slot}-${at.value.flow}"]`)?.focus());
 }
+/** What is pinned stays in sight, above what is said of it. */
+watch(
+  () => props.pinned,
+  (slot) => slot !== null && void nextTick(() => box.value?.querySelector(`[aria-rowindex="${slot + 2}"]`)?.scrollIntoView({ block: 'center' })),
+  { immediate: true, flush: 'post' },
+);
 const MOVES: Record<string, [number, number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
 function key(event: KeyboardEvent): void {
   const by = MOVES[event.key];
@@ -107,7 +113,7 @@ defineExpose({ focus: () => move(0, 0) });
             :aria-colindex="column.index + 2"
             :tabindex="at.slot === i && at.flow === column.index ? 0 : -1"
             :data-cell="`${i}-${column.index}`"
-            :aria-label="`${flows[column.index]!.label}, ${label(i)}: ${cellWords(flows[column.index]!.cells[i]!, slot.seen)}`"
+            :aria-label="`${cellText(flows[column.index]!.cells[i]!, slot.seen)}; ${flows[column.index]!.label}, ${label(i)}: ${cellWords(flows[column.index]!.cells[i]!, slot.seen)}`"
             :title="cellWords(flows[column.index]!.cells[i]!, slot.seen)"
             @click="
               at = { slot: i, flow: column.index };

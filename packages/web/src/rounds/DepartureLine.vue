@@ -112,6 +112,7 @@ p {
   padding-left: 6px;
 }
 .small {
+  min-height: 24px;
   font-size: 12px;
   color: var(--soft-ink);
 }

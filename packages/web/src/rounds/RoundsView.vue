@@ -9,6 +9,7 @@ import EmptyStrands from '../strands/EmptyStrands.vue';
 import { count } from '../time/format.ts';
 import ClothGrid from './ClothGrid.vue';
 import DepartureList from './DepartureList.vue';
+import InstantPanel from './InstantPanel.vue';
 import { slotWord } from './cells.ts';
 import { useRounds } from './use-rounds.ts';
 
@@ -16,7 +17,7 @@ import { useRounds } from './use-rounds.ts';
 const store = useSummary();
 const route = useRoute();
 const router = useRouter();
-const { cloth, list } = useRounds();
+const { asked, cloth, list } = useRounds();
 const rounds = computed(() => cloth.answer.value);
 const cells = computed(() => rounds.value?.flows.flatMap((flow) => flow.cells) ?? []);
 const all = computed(() => cells.value.reduce((sum, one) => sum + one.all, 0));
@@ -52,6 +53,13 @@ const column = (flow: string): void =>
 function pin(slot: number): void {
   void router.push({ query: { ...route.query, at: pinned.value === slot ? undefined : rounds.value!.bounds[slot] } });
 }
+const instant = computed(() => (typeof route.query.at === 'string' && !Number.isNaN(Date.parse(route.query.at)) ? route.query.at : null));
+/** To the slot before or behind the pinned one; a finer step where the pinned instant is none of them. */
+function step(by: number): void {
+  const { bounds, slotMs } = rounds.value!;
+  const next = pinned.value === null ? new Date(Date.parse(instant.value!) + by * slotMs).toISOString() : bounds[pinned.value + by];
+  if (next) void router.push({ query: { ...route.query, at: next } });
+}
 const grid = useTemplateRef<InstanceType<typeof ClothGrid>>('grid');
 useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
 </script>
@@ -81,6 +89,13 @@ useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
           @open="(flow, slot) => open(rounds!, flow, slot)"
           @column="column"
           @pin="pin"
+        />
+        <InstantPanel
+          v-if="instant && asked"
+          :at="instant"
+          :environment="asked.environment"
+          @close="router.push({ query: { ...route.query, at: undefined } })"
+          @step="step"
         />
       </section>
       <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @again="list.again" />

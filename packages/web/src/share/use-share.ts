@@ -66,6 +66,7 @@ export function useShare() {
   }
   return {
     link,
+    copy,
     textOf,
     copyLink: () => copy(link(), 'The link to this view'),
     copyTicket: (records: readonly LogRecord[], title?: string, sentence?: string) =>
