@@ -13,6 +13,7 @@ import { benchImport } from './import.ts';
 import { benchLookup } from './lookup.ts';
 import type { Result } from './measure.ts';
 import { benchPage } from './page.ts';
+import { benchRounds } from './rounds.ts';
 import { benchSame } from './same.ts';
 import { benchSmall } from './small.ts';
 import { benchReal } from './real.ts';
@@ -35,6 +36,7 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   truth: benchTruth,
   strange: benchStrange,
   real: benchReal,
+  rounds: benchRounds,
   same: benchSame,
   lookup: () => benchLookup(),
 };

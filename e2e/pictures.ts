@@ -28,7 +28,6 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
   story: { path: `/strands/${vanished}?view=story`, has: 'It ended at' },
   changes: { path: '/changes', has: 'State then' },
   usual: { path: '/usual/lens-order', has: 'Of the good' },
-  hosts: { path: '/sources?tab=hosts', has: 'give or take' },
   call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
   find: {
     path: '/find?q=where+level+%3E%3D+warning+and+not+component+%3D+kernel&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z',
@@ -44,7 +43,6 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
   },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
   work: { path: '/sources?tab=work&work=ended', has: 'Ending an import' },
-  coverage: { path: '/sources?tab=coverage', has: 'Longest silences' },
   runbook: { path: '/runbooks?e=lens%20works&book=supplied-who-held-the-lock', has: 'They were held by', click: '.blanks button' },
   live: { path: '/find?live=1&e=production', has: 'order accepted' },
 };

@@ -26,6 +26,7 @@ effective_io_concurrency = 64
 effective_cache_size = 4GB
 max_connections = 60
 max_locks_per_transaction = 512
+jit = off
 default_toast_compression = lz4
 log_destination = 'csvlog'
 logging_collector = on

@@ -11,3 +11,4 @@ export { Sheet, shareOf, type Share } from './scoring/sheet.ts';
 export type { Place, ToldStrand, TrueTransaction } from './scoring/true-transaction.ts';
 export { ALTERATIONS, type Alteration } from './chance/alter.ts';
 export { generateChance, type DrawnWorld } from './chance/generate.ts';
+export { Random } from './writing/random.ts';

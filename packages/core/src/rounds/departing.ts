@@ -7,9 +7,9 @@ const BY_CHANCE = 0.01;
 /** What is told matters: so many strands, and so many times the usual share. */
 const STRANDS = 3;
 const TIMES = 3;
-/** Of flows whose runs a clock starts one alone is told, where so few of so many were so before. */
+/** Of flows whose runs a clock starts one alone is told, where none of so many was so before, or hardly ever one in such a time. */
 const KNOWN_RUNS = 50;
-const HARDLY_ANY = 0.01;
+const HARDLY_EVER = 0.05;
 /** A run that a clock starts stands for much; a caller is one of many. */
 const A_RUN = 10;
 /** How grave one strand is that ended so. */
@@ -48,7 +48,7 @@ export function departing<T extends Alike>(found: readonly T[], knowsBefore: boo
     .flatMap((one, i) => {
       const { count, of, before, byClock, outcome, stretch } = one;
       const usual = (before.count + 0.5) / (before.of + 1);
-      const alone = byClock && before.of >= KNOWN_RUNS && before.count / before.of <= HARDLY_ANY;
+      const alone = byClock && before.of >= KNOWN_RUNS && (before.count === 0 || chances[i]! <= HARDLY_EVER);
       const share = Math.max(count / of, stretch === null ? 0 : stretch.some / stretch.all);
       const many = told[i]! && count >= STRANDS && share >= TIMES * usual;
       if (knowsBefore && !alone && !many) return [];

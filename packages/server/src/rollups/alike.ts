@@ -18,8 +18,6 @@ export interface AlikeRow {
   count: number;
   /** When they began, in order of time; of very many the first. */
   times: Microseconds[];
-  /** Numbers of the components that all of them pass through… of one of them. */
-  components: number[];
   environment: string;
 }
 export interface PartyCount {
@@ -38,7 +36,7 @@ export class AlikeRepository {
     const { rows } = await this.db.raw<{ rows: AlikeRow[] }>(
       `select signature, mode() within group (order by outcome) as outcome, array_agg(distinct coalesce(flow, '')) as flows, mode() within group (order by failed_in) as "failedIn",
          (array_agg(headline order by started_at desc))[1] as headline, count(*)::int as count, (array_agg(started_at order by started_at))[1:${MOST_TIMES}] as times,
-         mode() within group (order by components) as components, mode() within group (order by environment) as environment
+         mode() within group (order by environment) as environment
          from strand where signature is not null and outcome in ${AMISS} and started_at >= ? and started_at < ? and environment = any(?)
          group by signature order by count(*) desc, signature limit ${MOST_FINDINGS}`,
       [from, to, environment],

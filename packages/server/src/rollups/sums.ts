@@ -37,8 +37,8 @@ export class SumRepository {
   /** By flow, what came in each of these stretches, how it ended and how long it lasted. */
   async within(ranges: readonly Range[], environment: string[]): Promise<SumRow[]> {
     const { rows } = await this.db.raw<{ rows: SumRow[] }>(
-      `select r.place, m.flow, m.outcome, m.lasted, sum(m.strands)::int as strands from ${rangesOf(ranges)}
-         join ${tableOf(ranges)} m on m.slot >= r.begins and m.slot < r.ends where m.environment = any(?) group by 1, 2, 3, 4`,
+      `select r.place, m.* from ${RANGES} cross join lateral (
+         select flow, outcome, lasted, sum(strands)::int as strands from ${tableOf(ranges)} where environment = any(?) and slot >= r.begins and slot < r.ends group by 1, 2, 3) m`,
       [...boundsOf(ranges), environment],
     );
     return rows;
@@ -48,8 +48,9 @@ export class SumRepository {
   async past(ranges: readonly Range[], environment: string[]): Promise<PastRow[]> {
     if (ranges.length === 0) return [];
     const { rows } = await this.db.raw<{ rows: PastRow[] }>(
-      `select r.place, r.day, m.flow, sum(m.strands)::int as strands, coalesce(sum(m.strands) filter (where m.outcome not in ${NOT_AMISS}), 0)::int as amiss
-         from ${rangesOf(ranges)} join ${tableOf(ranges)} m on m.slot >= r.begins and m.slot < r.ends where m.environment = any(?) group by 1, 2, 3`,
+      `select r.place, r.day, m.* from ${RANGES} cross join lateral (
+         select flow, sum(strands)::int as strands, coalesce(sum(strands) filter (where outcome not in ${NOT_AMISS}), 0)::int as amiss
+           from ${tableOf(ranges)} where environment = any(?) and slot >= r.begins and slot < r.ends group by 1) m`,
       [...boundsOf(ranges), environment],
     );
     return rows;
@@ -59,20 +60,12 @@ export class SumRepository {
   async lasted(ranges: readonly Range[], environment: string[]): Promise<{ flow: string; bucket: number; count: number }[]> {
     if (ranges.length === 0) return [];
     const { rows } = await this.db.raw<{ rows: { flow: string; bucket: number; count: number }[] }>(
-      `select m.flow, m.lasted as bucket, sum(m.strands)::int as count from ${rangesOf(ranges)} join ${tableOf(ranges)} m on m.slot >= r.begins and m.slot < r.ends
-         where m.environment = any(?) and m.outcome in ('done', 'slow') group by 1, 2`,
+      `select m.flow, m.bucket, sum(m.strands)::int as count from ${RANGES} cross join lateral (
+         select flow, lasted as bucket, sum(strands) as strands from ${tableOf(ranges)}
+           where environment = any(?) and slot >= r.begins and slot < r.ends and outcome in ('done', 'slow') group by 1, 2) m group by 1, 2`,
       [...boundsOf(ranges), environment],
     );
     return rows;
-  }
-
-  /** By flow, the hour in which the first strand began. */
-  async firsts(environment: string[]): Promise<Map<string, Microseconds>> {
-    const { rows } = await this.db.raw<{ rows: { flow: string; first: number }[] }>(
-      'select flow, min(slot) as first from strand_hour where environment = any(?) group by 1',
-      [environment],
-    );
-    return new Map(rows.map(({ flow, first }) => [flow, first * HOUR]));
   }
 
   /** Of one flow, all strands, by so many minutes. */
@@ -104,7 +97,8 @@ export class SumRepository {
 /** Whole hours are summed by hour, all else by minute. */
 const byHour = (ranges: readonly Range[]): boolean => ranges.every(({ from, to }) => from % HOUR === 0 && to % HOUR === 0);
 const tableOf = (ranges: readonly Range[]): string => (byHour(ranges) ? 'strand_hour' : 'strand_minute');
-const rangesOf = (_ranges: readonly Range[]): string => 'unnest(?::int[], ?::int[], ?::int[], ?::int[]) r(place, day, begins, ends)';
+/** Each by itself: joined as a whole the planner, which cannot tell how few rows a stretch holds, goes through all of them for each. */
+const RANGES = 'unnest(?::int[], ?::int[], ?::int[], ?::int[]) r(place, day, begins, ends)';
 function boundsOf(ranges: readonly Range[]): [number[], number[], number[], number[]] {
   const unit = byHour(ranges) ? HOUR : MINUTE;
   return [

@@ -6,11 +6,16 @@ import type { Changes } from '../changes/changes.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';
 import type { AlikeRepository, AlikeRow } from '../rollups/alike.ts';
-import type { SumRepository } from '../rollups/sums.ts';
+import { KeptAWhile } from '../platform/kept-a-while.ts';
+import type { PastRow, SumRepository } from '../rollups/sums.ts';
 import type { Asked, Window } from './window.ts';
 
 const MINUTE = 60_000_000;
-const DAY = 1440 * MINUTE;
+const HOUR = 60 * MINUTE;
+const DAY = 24 * HOUR;
+/** So many windows stay at hand for so long (milliseconds). */
+const WINDOWS = 20;
+const FOR = 60_000;
 /** So long before a window what was so before is looked for. */
 const BEFORE = 28 * DAY;
 /** Of so many, the gravest, it is found out when they began and whom they concern. */
@@ -30,12 +35,16 @@ export interface FoundIn {
 
 /** First findings that are more frequent in a window than they were before it. */
 export class FoundDepartures {
+  private readonly kept = new KeptAWhile<PastRow[]>(WINDOWS, FOR, () => true);
+
   constructor(
     private readonly sums: SumRepository,
     private readonly alike: AlikeRepository,
     private readonly identifiers: IdentifierRepository,
     private readonly changes: Changes,
     private readonly names: Names,
+    /** Changes whenever something was judged anew. */
+    private readonly state: () => number,
   ) {}
 
   /** @returns those that are told, the gravest first, and how many more there are */
@@ -44,7 +53,7 @@ export class FoundDepartures {
     const rows = await this.alike.within(from, to, environment);
     const [earlier, past] = await Promise.all([
       this.alike.before(rows.map((one) => one.signature), from - BEFORE, from, environment), // prettier-ignore
-      this.sums.past([{ place: 0, day: 0, from: from - BEFORE, to: from }], environment),
+      this.past(from, environment),
     ]);
     const whole = (flows: readonly string[], of: (flow: string) => number): number => flows.reduce((sum, flow) => sum + of(flow), 0);
     const now = new Map(cloth.flows.map(({ flow, cells, spread }) => [flow, { all: cells.reduce((sum, one) => sum + one.all, 0), spread }]));
@@ -102,6 +111,15 @@ export class FoundDepartures {
       }),
     );
     return { items, more: told.length - shown.length, nothingBefore: !knowsBefore };
+  }
+
+  /** Strands of each flow before a window; found out once for all that ask, until something is judged anew. */
+  private past(begin: Microseconds, environment: string[]): Promise<PastRow[]> {
+    // to the full hour: then it is of whole hours, and the same for many windows
+    const from = Math.floor(begin / HOUR) * HOUR;
+    return this.kept.get(`${this.state()} ${from} ${JSON.stringify(environment)}`, () =>
+      this.sums.past([{ place: 0, day: 0, from: from - BEFORE, to: from }], environment),
+    );
   }
 
   /** By signature, parties that have more of it than others of those flows at that time. */

@@ -14,19 +14,22 @@ import { RoundsService } from './rounds.ts';
 
 /** What departs from the usual, since when, for whom. */
 export function roundsRoom(
-  { data }: Platform,
+  { data, happenings }: Platform,
   { evidence }: Evidence,
   { declarations }: Declared,
   { changes }: ChangesRoom,
   { sums, alike, instants }: Rollups,
   { presenter }: Strands,
 ): Room {
+  let judged = 0;
+  happenings.at('woven', () => judged++);
+  const state = (): number => judged;
   return {
     endpoints: guarded((access) => {
       const { identifiers, names, clocks, sources } = evidence.by(access);
       const own = changes.by(access);
-      const rounds = new RoundsService(sums.by(access), declarations.by(access));
-      const found = new FoundDepartures(sums.by(access), alike.by(access), identifiers, own, names);
+      const rounds = new RoundsService(sums.by(access), declarations.by(access), state);
+      const found = new FoundDepartures(sums.by(access), alike.by(access), identifiers, own, names, state);
       const noted = new NotedRepository(data.by(access).db);
       const instant = new InstantService(instants.by(access), declarations.by(access), presenter.by(access), own, clocks, names);
       return roundsRoutes(rounds, new DeparturesService(rounds, found, clocks, own, noted), instant, noted, sources);

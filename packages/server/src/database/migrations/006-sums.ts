@@ -12,7 +12,7 @@ export async function up(db: Knex): Promise<void> {
       $$ select ceil(ln(greatest(duration, 1)::float8) / ln(1.02::float8 / 0.98::float8))::smallint $$;
     create table strand_minute (
       slot int not null, environment text not null, flow text not null, outcome text not null, lasted smallint not null, strands int not null,
-      primary key (slot, environment, flow, outcome, lasted));
+      primary key (environment, slot, flow, outcome, lasted));
     create table strand_hour (like strand_minute including all);
 
     create view strand_slot as
@@ -25,10 +25,10 @@ export async function up(db: Knex): Promise<void> {
       if tg_op = 'INSERT' then
         insert into strand_minute
           select (started_at / 60000000)::int, environment, coalesce(flow, ''), outcome, lasted(duration), count(*)::int from come group by 1, 2, 3, 4, 5 order by 1, 2, 3, 4, 5
-          on conflict (slot, environment, flow, outcome, lasted) do update set strands = strand_minute.strands + excluded.strands;
+          on conflict (environment, slot, flow, outcome, lasted) do update set strands = strand_minute.strands + excluded.strands;
         insert into strand_hour
           select (started_at / 3600000000)::int, environment, coalesce(flow, ''), outcome, lasted(duration), count(*)::int from come group by 1, 2, 3, 4, 5 order by 1, 2, 3, 4, 5
-          on conflict (slot, environment, flow, outcome, lasted) do update set strands = strand_hour.strands + excluded.strands;
+          on conflict (environment, slot, flow, outcome, lasted) do update set strands = strand_hour.strands + excluded.strands;
       else
         update strand_minute m set strands = m.strands - g.strands
           from (select (started_at / 60000000)::int as slot, environment, coalesce(flow, '') as flow, outcome, lasted(duration) as lasted, count(*)::int as strands from gone group by 1, 2, 3, 4, 5) g
@@ -36,8 +36,8 @@ export async function up(db: Knex): Promise<void> {
         update strand_hour m set strands = m.strands - g.strands
           from (select (started_at / 3600000000)::int as slot, environment, coalesce(flow, '') as flow, outcome, lasted(duration) as lasted, count(*)::int as strands from gone group by 1, 2, 3, 4, 5) g
           where (m.slot, m.environment, m.flow, m.outcome, m.lasted) = (g.slot, g.environment, g.flow, g.outcome, g.lasted);
-        delete from strand_minute m using (select distinct (started_at / 60000000)::int as slot from gone) g where m.slot = g.slot and m.strands = 0;
-        delete from strand_hour m using (select distinct (started_at / 3600000000)::int as slot from gone) g where m.slot = g.slot and m.strands = 0;
+        delete from strand_minute m using (select distinct environment, (started_at / 60000000)::int as slot from gone) g where m.environment = g.environment and m.slot = g.slot and m.strands = 0;
+        delete from strand_hour m using (select distinct environment, (started_at / 3600000000)::int as slot from gone) g where m.environment = g.environment and m.slot = g.slot and m.strands = 0;
       end if;
       return null;
     end $$;
