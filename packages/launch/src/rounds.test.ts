@@ -130,6 +130,13 @@ describe('what departs in the morning', () => {
     expect((await system.get<Departures>(path)).items[0]!.noted).toBeNull();
   });
 
+  test('where our evidence ends nothing is missing', async () => {
+    // the evidence ends about noon: half of the last hours was never collected
+    const { flows, seen } = await system.get<Rounds>(`/rounds?${window(MORNING.from, MORNING.to + 90 * 60_000_000)}`);
+    expect(seen.at(-1)).toBe(false);
+    expect(flows.flatMap((flow) => flow.cells.filter((one) => one.departs?.kind === 'none' || one.departs?.kind === 'fewer'))).toEqual([]);
+  });
+
   test('a window that is none, a zone that is none, and one in which nothing was collected', async () => {
     await expect(system.get(`/rounds?${window(MORNING.to, MORNING.from)}`)).rejects.toThrow(/empty/);
     await expect(system.get(`/rounds?${window(MORNING.from, MORNING.to).replace('Berlin', 'Nowhere')}`)).rejects.toThrow(/time zone/);

@@ -81,6 +81,17 @@ export class SumRepository {
     return rows.map(({ piece, all }) => ({ at: piece * minutes * MINUTE, all }));
   }
 
+  /** From the first to the last minute in which anything was collected; null where nothing was. */
+  async evidence(environment: string[]): Promise<{ from: Microseconds; to: Microseconds } | null> {
+    const { rows } = await this.db.raw<{ rows: { first: number | null; last: number | null }[] }>(
+      `select min((select min(minute) from minute_count where source_id = s.id)) as first, max((select max(minute) from minute_count where source_id = s.id)) as last
+         from source s where environment = any(?)`,
+      [environment],
+    );
+    const { first, last } = rows[0]!;
+    return first === null || last === null ? null : { from: first, to: last + MINUTE };
+  }
+
   /** Of each stretch, whether any record at all is of it. */
   async seen(ranges: readonly Range[], environment: string[]): Promise<boolean[]> {
     if (ranges.length === 0) return [];

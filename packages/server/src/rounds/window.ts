@@ -39,8 +39,10 @@ export async function windowOf(sums: SumRepository, { from, to, environment, zon
   const own = rangesOf(bounds, 0);
   const first = Math.ceil((end - begin) / DAY);
   const earlier = Array.from({ length: DAYS }, (_, i) => first + i).flatMap((day) => rangesOf(daysBefore(bounds, day, zone), day));
-  const seen = await sums.seen([...own, ...earlier], environment);
-  const slots = own.map(({ from, to }, i) => ({ exposure: (to - from) / length, seen: seen[i]! }));
+  const [seen, evidence] = await Promise.all([sums.seen([...own, ...earlier], environment), sums.evidence(environment)]);
+  // of a slot counts what of it was asked for, and as far as our evidence reaches
+  const [since, until] = [Math.max(from, evidence?.from ?? from), Math.min(to, evidence?.to ?? to)];
+  const slots = own.map((one, i) => ({ exposure: Math.max(0, Math.min(one.to, until) - Math.max(one.from, since)) / length, seen: seen[i]! }));
   const known = earlier.filter((_, i) => seen[own.length + i]!);
   const bySeen = new Map<number, number>();
   for (const { day } of known) bySeen.set(day, (bySeen.get(day) ?? 0) + 1);

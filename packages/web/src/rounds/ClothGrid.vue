@@ -238,7 +238,7 @@ defineExpose({ focus: () => move(0, 0) });
   top: 1px;
   height: 24px;
   box-sizing: border-box;
-  padding: 0 10px 0 6px;
+  padding: 0 8px 0 4px;
   display: flex;
   align-items: center;
   justify-content: flex-end;
@@ -252,6 +252,12 @@ defineExpose({ focus: () => move(0, 0) });
 }
 .cell .glyph {
   margin-right: auto;
+}
+.text {
+  white-space: nowrap;
+}
+.marked .text {
+  letter-spacing: -0.01em;
 }
 .stitch {
   position: absolute;

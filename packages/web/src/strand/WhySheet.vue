@@ -113,6 +113,9 @@ p {
 .more {
   overflow-wrap: anywhere;
 }
+.more :deep(.handle) {
+  font: inherit;
+}
 .related {
   border-top: 1px solid var(--seam);
   padding-top: 10px;
