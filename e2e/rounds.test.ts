@@ -137,3 +137,14 @@ test('nothing in the window is said, with what to do', async () => {
   await page.until('that nothing came', async () => (await page.text(By.css('.cloth'))).includes('No strand began in this window'));
   await page.until('that nothing departs', async () => (await list()).includes('Nothing departs from the usual'));
 });
+
+test('a change tells what was different after it than before', async () => {
+  await page.open('/changes?tab=since');
+  await page.click(By.xpath('//*[@role="option"][contains(., "4.12.0 instead of 4.11.0")]'));
+  await page.until('the finding that came with it', async () => {
+    const text = await page.text(By.css('[role=tabpanel]'));
+    return /PrismOffGridException/.test(text) && /none\s+of [\d,]+ before, \d+ of [\d,]+ since; hardly chance/.test(text);
+  });
+  expect(await page.text(By.css('[role=tabpanel] table'))).toContain('more amiss');
+  expect(await page.violationsInBoth(browser)).toEqual([]);
+});

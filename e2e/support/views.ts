@@ -14,6 +14,7 @@ export const viewsOf = (failed: string, call: string): string[] => [
   `/strands/order:${failed}?view=time&lanes=host&zoom=8`,
   '/usual/lens-order',
   '/changes',
+  '/changes?tab=since',
   '/changes?tab=register',
   `/strands/order:${failed}?tab=compare&beside=good&view=story`,
   '/sources',

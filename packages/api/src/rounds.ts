@@ -132,3 +132,28 @@ export interface InstantFlow {
   lastAmiss: { id: string; name: string; outcome: Outcome; at: Iso; headline: string } | null;
   lastGood: { id: string; name: string; at: Iso } | null;
 }
+
+/** What was different after an instant than before it, in stretches of one length on both sides. */
+export interface SinceThen {
+  at: Iso;
+  /** Of each side. */
+  hours: number;
+  flows: {
+    flow: string;
+    label: string;
+    before: { all: number; amiss: number; medianMs: number | null };
+    since: { all: number; amiss: number; medianMs: number | null };
+    /** Null where chance may have it. */
+    differs: 'worse' | 'better' | 'slower' | 'faster' | null;
+    chance: number;
+  }[];
+  /** First findings that are more frequent since, the gravest first. */
+  findings: {
+    finding: string;
+    title: string;
+    outcome: Outcome;
+    before: { count: number; of: number };
+    since: { count: number; of: number };
+    chance: number;
+  }[];
+}

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { join } from 'node:path';
 import pg from 'pg';
-import type { Departures, ImportInfo, NotedBody, Rounds } from '@fadenweg/api';
+import type { Departures, ImportInfo, NotedBody, Rounds, SinceThen } from '@fadenweg/api';
 import { FULL_DAY, generate, type Truth } from '@fadenweg/standin';
 import { call } from './client.ts';
 import { bringMorning, readTruth, startSystem, type System } from './testing/system.ts';
@@ -128,6 +128,27 @@ describe('what departs in the morning', () => {
     expect((await system.get<Departures>(path)).items[0]!.noted).toBeNull();
     await put({ key: first!.key, state: null, count: 0, share: 0 });
     expect((await system.get<Departures>(path)).items[0]!.noted).toBeNull();
+  });
+
+  test('before and since an instant the same strands are counted that are listed, and a calm day tells of no difference', async () => {
+    const at = MORNING.from + 3 * HOUR;
+    const told = await system.get<SinceThen>(`/rounds/since?at=${iso(at)}&environment=production`);
+    for (const one of told.flows) {
+      const sides = [one.before, one.since].map((side) => side.all);
+      const [from, to] = [at - told.hours * HOUR, at + told.hours * HOUR];
+      const counts = await Promise.all(
+        [[from, at] as const, [at, to] as const].map(async ([a, b]) => {
+          const { items } = await system.get<{ items: { count: string }[] }>(
+            `/strands/counts?flow=${one.flow || 'none'}&from=${iso(a)}&to=${iso(b)}&began=true`,
+          );
+          return items.reduce((sum, item) => sum + Number(item.count), 0);
+        }),
+      );
+      expect([one.flow, ...sides]).toEqual([one.flow, ...counts]);
+    }
+    const calm = await system.get<SinceThen>(`/rounds/since?at=${iso(at - 2 * 24 * HOUR)}&environment=production`);
+    expect(calm.flows.filter((one) => one.differs === 'worse' || one.differs === 'slower')).toEqual([]);
+    expect(calm.findings).toEqual([]);
   });
 
   test('where our evidence ends nothing is missing', async () => {

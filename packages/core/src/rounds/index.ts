@@ -1,5 +1,6 @@
 export { clothOf, isAmissOutcome } from './cloth.ts';
 export { departing, type Alike, type Departing } from './departing.ts';
+export { difference, type Difference, type Side } from './difference.ts';
 export { bucketAt, bucketOf, durationOf } from './lasted.ts';
 export { stretchOf, type Counted, type Stretch } from './onset.ts';
 export { chanceOfCount, chanceOfShare, discoveries } from './rare.ts';

@@ -11,6 +11,7 @@ import { InstantService } from './instant.ts';
 import { NotedRepository } from './noted.ts';
 import { roundsRoutes } from './rounds-routes.ts';
 import { RoundsService } from './rounds.ts';
+import { SinceService } from './since.ts';
 
 /** What departs from the usual, since when, for whom. */
 export function roundsRoom(
@@ -32,7 +33,14 @@ export function roundsRoom(
       const found = new FoundDepartures(sums.by(access), alike.by(access), identifiers, own, names, state);
       const noted = new NotedRepository(data.by(access).db);
       const instant = new InstantService(instants.by(access), declarations.by(access), presenter.by(access), own, clocks, names);
-      return roundsRoutes(rounds, new DeparturesService(rounds, found, clocks, own, noted), instant, noted, sources);
+      return roundsRoutes(
+        rounds,
+        new DeparturesService(rounds, found, clocks, own, noted),
+        instant,
+        new SinceService(sums.by(access), alike.by(access), rounds),
+        noted,
+        sources,
+      );
     }),
   };
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Departure, Departures, Instant, NotedBody, Rounds } from '@fadenweg/api';
+import type { Departure, Departures, Instant, NotedBody, Rounds, SinceThen } from '@fadenweg/api';
 import { isZone } from '@fadenweg/core/reading';
 import type { SourceRepository } from '../evidence/sources.ts';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
@@ -10,6 +10,7 @@ import type { DeparturesService } from './departures.ts';
 import type { InstantService } from './instant.ts';
 import type { NotedRepository } from './noted.ts';
 import type { RoundsService } from './rounds.ts';
+import type { SinceService } from './since.ts';
 import type { Asked } from './window.ts';
 
 const DAY = 86_400_000_000;
@@ -38,6 +39,7 @@ export function roundsRoutes(
   rounds: RoundsService,
   departures: DeparturesService,
   instants: InstantService,
+  since: SinceService,
   noted: NotedRepository,
   sources: SourceRepository,
 ): AnyEndpoint[] {
@@ -82,6 +84,14 @@ export function roundsRoutes(
         'The state at an instant: what was running and how long, what failed last and when each flow last did well, versions and settings in force, clocks, which sources spoke',
       query: Joi.object({ at: instant.required(), environment: list.required() }),
       run: ({ query }): Promise<Instant> => instants.at(microsOf(query.at), splitList(query.environment) ?? []),
+    }),
+    endpoint<{ at: string; environment: string }>({
+      method: 'get',
+      path: '/rounds/since',
+      summary:
+        'What was different after an instant than before it, as long on both sides: shares of outcomes, durations, findings, each with how likely it is by chance',
+      query: Joi.object({ at: instant.required(), environment: list.required() }),
+      run: ({ query }): Promise<SinceThen> => since.of(microsOf(query.at), splitList(query.environment) ?? []),
     }),
     endpoint<unknown, unknown, NotedBody>({
       method: 'put',

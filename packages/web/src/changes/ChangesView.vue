@@ -16,12 +16,14 @@ import { clock, day } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
 import ChangeForm from './ChangeForm.vue';
+import SinceSheet from './SinceSheet.vue';
 import StatesSheet from './StatesSheet.vue';
 import { CHANGE_WORDS, MOST_CHANGES, useChanges } from './use-changes.ts';
 
 /** What changed in the systems, time running down, and what was known of them at any of these moments. */
 const TABS = [
   { name: 'state', label: 'State then' },
+  { name: 'since', label: 'Different since' },
   { name: 'register', label: 'Register' },
 ];
 const route = useRoute();
@@ -49,7 +51,7 @@ const coverage = useRequest([() => bounded.value?.from, () => bounded.value?.to]
 const text = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
 const adjust = (more: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...more } });
 const selected = computed(() => items.value.find((one) => one.id === text('change')) ?? items.value.at(-1) ?? null);
-const tab = computed(() => (text('tab') === 'register' ? 'register' : 'state'));
+const tab = computed(() => TABS.find((one) => one.name === text('tab'))?.name ?? 'state');
 /** Until the end of the evidence where nothing is selected. */
 const at = computed(() => selected.value?.at ?? scope.span.value.to ?? new Date().toISOString());
 const list = useTemplateRef<HTMLElement>('list');
@@ -151,6 +153,7 @@ const failedSince = (change: Change) => ({
       </div>
       <SideSheet :tabs="TABS" :tab="tab" @tab="(name) => adjust({ tab: name === 'state' ? undefined : name })">
         <StatesSheet v-if="tab === 'state'" :at="at" :environment="environment" />
+        <SinceSheet v-else-if="tab === 'since'" :at="at" :environment="environment" />
         <ChangeForm
           v-else-if="scope.span.value.to"
           :at="scope.span.value.to"
