@@ -13,7 +13,9 @@ const props = defineProps<{ at: string; environment: string }>();
 const route = useRoute();
 const { answer, problem, loading, again } = useRequest(
   () => `${props.at} ${props.environment}`,
-  (signal) => api.get<SinceThen>(`/rounds/since${query({ at: props.at, environment: props.environment })}`, signal),
+  // which environments are looked at is known a moment later
+  async (signal) =>
+    props.environment === '' ? null : api.get<SinceThen>(`/rounds/since${query({ at: props.at, environment: props.environment })}`, signal),
 );
 const WORDS = { worse: 'more amiss', better: 'fewer amiss', slower: 'slower', faster: 'faster' } as const;
 const share = ({ all, amiss }: { all: number; amiss: number }): string => (all === 0 ? 'none' : `${count(amiss)} of ${count(all)}`);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Rounds, RoundsCell } from '@fadenweg/api';
+import type { Change, Rounds, RoundsCell } from '@fadenweg/api';
 import { useElementSize } from '@vueuse/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
@@ -8,10 +8,10 @@ import { clock, day, sameDay } from '../time/format.ts';
 import { cellText, cellWords, mostlyAmiss, slotWord, stitches, usualText } from './cells.ts';
 
 /** A column for each flow, time running down, a cell a slot. What departs is marked; all else stays quiet. */
-const props = defineProps<{ rounds: Rounds; /** Index of the slot that is pinned. */ pinned: number | null }>();
+const props = defineProps<{ rounds: Rounds; /** Index of the slot that is pinned. */ pinned: number | null; changes: readonly Change[] }>();
 const emit = defineEmits<{ open: [flow: string, slot: number]; pin: [slot: number]; column: [flow: string] }>();
 const LEAST = 92;
-const TIMES = 66;
+const TIMES = 76;
 const box = useTemplateRef<HTMLElement>('box');
 const { width } = useElementSize(box);
 const flows = computed(() => props.rounds.flows);
@@ -20,7 +20,14 @@ const columns = useVirtualizer(
   computed(() => ({ count: flows.value.length, horizontal: true, getScrollElement: () => box.value, estimateSize: () => wide.value, overscan: 4, paddingStart: TIMES })), // prettier-ignore
 );
 watch(wide, () => columns.value.measure());
-const slots = computed(() => props.rounds.seen.map((seen, i) => ({ seen, at: props.rounds.bounds[i]! })));
+const slots = computed(() =>
+  props.rounds.seen.map((seen, i) => {
+    const [at, end] = [props.rounds.bounds[i]!, props.rounds.bounds[i + 1]!];
+    return { seen, at, changes: props.changes.filter((one) => one.at >= at && one.at < end) };
+  }),
+);
+const changed = (changes: readonly Change[]): string =>
+  `${changes.length === 1 ? 'a change' : `${changes.length} changes`}: ${changes.map((one) => `${clock(one.at, 0)} ${one.words}`).join('; ')}`;
 const word = computed(() => slotWord(props.rounds.slotMs));
 const long = computed(() => props.rounds.slotMs >= 86_400_000);
 function label(i: number): string {
@@ -102,6 +109,20 @@ defineExpose({ focus: () => move(0, 0) });
       </div>
       <div v-for="(slot, i) in slots" :key="slot.at" class="row" :class="{ pinned: pinned === i }" role="row" :aria-rowindex="i + 2">
         <span role="rowheader" class="time" aria-colindex="1"
+          ><RouterLink
+            v-if="slot.changes.length > 0"
+            :to="{ name: 'changes', query: { e: $route.query.e, w: $route.query.w, change: slot.changes[0]!.id, tab: 'since' } }"
+            class="changed"
+            :title="changed(slot.changes)"
+            :aria-label="changed(slot.changes)"
+            ><svg width="14" height="14" viewBox="0 0 24 24" aria-hidden="true">
+              <path
+                d="M3 13h6c7 0 7-7 3-7s-4 7 3 7h6"
+                fill="none"
+                stroke="currentColor"
+                stroke-width="2.6"
+                stroke-linecap="round"
+              /></svg></RouterLink
           ><button type="button" :aria-pressed="pinned === i" :title="'The state then'" @click="emit('pin', i)">{{ label(i) }}</button></span
         >
         <template v-for="column in columns.getVirtualItems()" :key="column.key as number">
@@ -168,7 +189,7 @@ defineExpose({ focus: () => move(0, 0) });
   position: sticky;
   left: 0;
   display: block;
-  width: 66px;
+  width: 76px;
 }
 .name {
   position: absolute;
@@ -211,7 +232,7 @@ defineExpose({ focus: () => move(0, 0) });
   left: 0;
   z-index: 2;
   display: block;
-  width: 66px;
+  width: 76px;
   height: 26px;
   background: var(--linen);
   text-align: right;
@@ -227,6 +248,16 @@ defineExpose({ focus: () => move(0, 0) });
   font-variant-numeric: tabular-nums;
   cursor: pointer;
   white-space: nowrap;
+}
+.changed {
+  position: absolute;
+  left: 0;
+  top: 1px;
+  width: 24px;
+  height: 24px;
+  display: grid;
+  place-items: center;
+  color: var(--walnut);
 }
 .time button[aria-pressed='true'] {
   background: var(--indigo);

@@ -2,6 +2,7 @@
 import type { Rounds } from '@fadenweg/api';
 import { computed, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { useChanges } from '../changes/use-changes.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useKeys } from '../keys/use-keys.ts';
 import { useSummary } from '../stores/summary.ts';
@@ -19,6 +20,8 @@ const route = useRoute();
 const router = useRouter();
 const { asked, cloth, list } = useRounds();
 const rounds = computed(() => cloth.answer.value);
+/** What changed in the window, at its slot. */
+const changes = useChanges(computed(() => asked.value && { from: asked.value.from, to: asked.value.to, environment: asked.value.environment }));
 const cells = computed(() => rounds.value?.flows.flatMap((flow) => flow.cells) ?? []);
 const all = computed(() => cells.value.reduce((sum, one) => sum + one.all, 0));
 const done = computed(() => cells.value.reduce((sum, one) => sum + (one.outcomes.done ?? 0), 0));
@@ -86,6 +89,7 @@ useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
           ref="grid"
           :rounds="rounds"
           :pinned="pinned"
+          :changes="changes.answer.value?.items ?? []"
           @open="(flow, slot) => open(rounds!, flow, slot)"
           @column="column"
           @pin="pin"
