@@ -1,5 +1,6 @@
 import { durationOf } from './lasted.ts';
 import { chanceOfCount, chanceOfShare } from './rare.ts';
+import { BY_CLOCK } from './by-clock.ts';
 import type { Cell, CellDeparture, FlowCloth, FlowSums } from './types.ts';
 
 /** What is told matters: so many strands, and so many times the usual. */
@@ -7,7 +8,6 @@ const STRANDS = 3;
 const TIMES = 2;
 const TIMES_LATE = 3;
 /** Of a flow whose runs a clock starts each one counts by itself, where hardly any was amiss before. */
-const BY_CLOCK = 0.5;
 const HARDLY_ANY = 0.005;
 const KNOWN_RUNS = 50;
 const FEW = 12;

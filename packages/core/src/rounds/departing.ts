@@ -1,4 +1,5 @@
 import type { Outcome } from '../path/types.ts';
+import { A_RUN } from './by-clock.ts';
 import type { Stretch } from './onset.ts';
 import { chanceOfShare, discoveries } from './rare.ts';
 
@@ -10,8 +11,6 @@ const TIMES = 3;
 /** Of flows whose runs a clock starts one alone is told, where none of so many was so before, or hardly ever one in such a time. */
 const KNOWN_RUNS = 50;
 const HARDLY_EVER = 0.05;
-/** A run that a clock starts stands for much; a caller is one of many. */
-const A_RUN = 10;
 /** How grave one strand is that ended so. */
 const GRAVITY: Partial<Record<Outcome, number>> = { failed: 1, stalled: 1, doubled: 0.8, odd: 0.8, slow: 0.5, refused: 0.3 };
 

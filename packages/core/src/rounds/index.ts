@@ -1,3 +1,4 @@
+export { A_RUN, BY_CLOCK } from './by-clock.ts';
 export { clothOf, isAmissOutcome } from './cloth.ts';
 export { departing, type Alike, type Departing } from './departing.ts';
 export { difference, type Difference, type Side } from './difference.ts';

@@ -1,13 +1,11 @@
 import type { Departure } from '@fadenweg/api';
-import type { Cell, CellKind, FlowCloth } from '@fadenweg/core/rounds';
+import { A_RUN, BY_CLOCK, type Cell, type CellKind, type FlowCloth } from '@fadenweg/core/rounds';
 import { isoMicros } from '@fadenweg/core/units';
 import type { FoundIn } from './found-departures.ts';
 
 const WHAT = { none: 'gone', fewer: 'fading', more: 'surging', late: 'slow', 'not-done': 'failing' } as const;
 /** How grave one strand is that came too much, or is missing; a run of a clock stands for more. */
 const GRAVITY: Record<CellKind, number> = { none: 1, fewer: 0.5, more: 0.1, late: 0.5, 'not-done': 1 };
-const BY_CLOCK = 0.5;
-const A_RUN = 10;
 
 interface Run {
   kind: CellKind;

@@ -1,6 +1,6 @@
 import type { Departure, DepartureKind } from '@fadenweg/api';
 import { contrast } from '@fadenweg/core/statistics';
-import { departing, stretchOf, type Alike, type Cloth, type Counted, type Departing } from '@fadenweg/core/rounds';
+import { BY_CLOCK, departing, stretchOf, type Alike, type Cloth, type Counted, type Departing } from '@fadenweg/core/rounds';
 import { isoMicros, type Microseconds } from '@fadenweg/core/units';
 import type { Changes } from '../changes/changes.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
@@ -23,8 +23,6 @@ const MOST = 40;
 /** The window in so many pieces, of a minute at least, is looked through for when something began; fewer than so many begin nowhere. */
 const PIECES = 1500;
 const FEWEST = 3;
-/** What runs evenly is started by a clock. */
-const BY_CLOCK = 0.5;
 
 type Row = Alike & { row: AlikeRow };
 export interface FoundIn {

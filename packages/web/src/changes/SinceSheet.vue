@@ -56,10 +56,8 @@ const those = (finding: string, hours: number) => ({
         <thead>
           <tr>
             <th scope="col">Flow</th>
-            <th scope="col" class="number">Amiss before</th>
-            <th scope="col" class="number">since</th>
-            <th scope="col" class="number">Half within, before</th>
-            <th scope="col" class="number">since</th>
+            <th scope="col" class="number">Amiss, before and since</th>
+            <th scope="col" class="number">Half within</th>
           </tr>
         </thead>
         <tbody>
@@ -67,10 +65,10 @@ const those = (finding: string, hours: number) => ({
             <th scope="row">
               {{ one.label }}<br v-if="one.differs" /><b v-if="one.differs" :title="sure(one.chance)">{{ WORDS[one.differs] }}</b>
             </th>
-            <td class="number">{{ share(one.before) }}</td>
-            <td class="number">{{ share(one.since) }}</td>
-            <td class="number">{{ one.before.medianMs === null ? '' : ms(one.before.medianMs) }}</td>
-            <td class="number">{{ one.since.medianMs === null ? '' : ms(one.since.medianMs) }}</td>
+            <td class="number">{{ share(one.before) }}<br />{{ share(one.since) }}</td>
+            <td class="number">
+              {{ one.before.medianMs === null ? '·' : ms(one.before.medianMs) }}<br />{{ one.since.medianMs === null ? '·' : ms(one.since.medianMs) }}
+            </td>
           </tr>
         </tbody>
       </table>
@@ -88,6 +86,9 @@ li {
   gap: 8px;
   margin-bottom: 8px;
   overflow-wrap: anywhere;
+}
+td {
+  white-space: nowrap;
 }
 th[scope='row'] {
   text-align: left;

@@ -3,7 +3,7 @@ import type { Departure } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
-import { count, dayAndClock } from '../time/format.ts';
+import { dayAndClock } from '../time/format.ts';
 import { muchWords, outcomeOf, whenWords } from './departure-words.ts';
 import NoteForm from './NoteForm.vue';
 
@@ -73,7 +73,6 @@ const noting = ref(false);
         "
       />
     </div>
-    <span class="visually-hidden">{{ count(departure.count) }}</span>
   </div>
 </template>
 <style scoped>
