@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { ROOT } from '../packages/launch/src/places.ts';
 import { benchAgain } from './again.ts';
 import { benchBeside } from './beside.ts';
+import { benchCalls } from './calls.ts';
 import { benchFind } from './find.ts';
 import { benchFormats } from './formats.ts';
 import { benchFuzz } from './fuzz.ts';
@@ -16,6 +17,7 @@ import { benchPage } from './page.ts';
 import { benchRounds } from './rounds.ts';
 import { benchSame } from './same.ts';
 import { benchSmall } from './small.ts';
+import { benchPhones } from './phones.ts';
 import { benchReal } from './real.ts';
 import { benchReading } from './reading.ts';
 import { benchStrange } from './strange.ts';
@@ -37,6 +39,8 @@ const BENCHES: Record<string, () => Promise<Result[]>> = {
   strange: benchStrange,
   real: benchReal,
   rounds: benchRounds,
+  calls: benchCalls,
+  phones: benchPhones,
   same: benchSame,
   lookup: () => benchLookup(),
 };

@@ -72,7 +72,7 @@ export async function benchReading(): Promise<Result[]> {
           from: { byte: 0, line: 1 },
           state: null,
         },
-        { kinds: ALL_KINDS, kindIds: ALL_KINDS.map((_, i) => i), rules: MEANINGS as MeaningRule[], clocks: [] },
+        { kinds: ALL_KINDS, kindIds: ALL_KINDS.map((_, i) => i), rules: MEANINGS as MeaningRule[], clocks: [], parted: [] },
         start,
         false,
       );

@@ -1,5 +1,6 @@
 import pg from 'pg';
 import type { Departure, Departures } from '@fadenweg/api';
+import { identifierKey } from '@fadenweg/core/identifiers';
 import { call } from '../packages/launch/src/client.ts';
 import { ms, quantile, times, type Result } from './measure.ts';
 import { drawnDays, type DrawnDays, type DrawnStrand, type Incident } from './rounds/drawn-days.ts';
@@ -11,6 +12,11 @@ const MINUTE = 60_000_000;
 const WORLDS = Number(process.env.FADENWEG_BENCH_RUNS ?? 20);
 const FIRST = process.env.FADENWEG_BENCH_SEEDS === 'final' ? 901 : 1;
 const STRANDS = 200_000;
+const PARTIES = 400;
+const PHONES = Array.from({ length: PARTIES }, (_, i) => `+49301234${String(i).padStart(4, '0')}`);
+const keyOf = (phone: string): number => identifierKey('phone', '', phone);
+const SHAPES = 260;
+const FAULT_RECORDS = 250_000;
 const RECORDS = 5_000_000;
 
 /** What is said of days whose incidents are known, and how fast it is said at size. Strands are written as judging would have written them. */
@@ -27,7 +33,7 @@ export async function benchRounds(): Promise<Result[]> {
 }
 
 let founder = 0;
-/** Stores strands as they are, and that something was collected all the time. */
+/** Stores strands as they are, and that something was collected all the time, to the last minute. */
 async function store(
   client: pg.Client,
   environment: string,
@@ -41,9 +47,10 @@ async function store(
   for (let i = 0; i < strands.length; i += 20_000) {
     const part = strands.slice(i, i + 20_000);
     await client.query(
-      `insert into strand select founder, 1, 'X' || founder, flow, outcome, started_at, started_at + duration, duration, 10, 0, 0, case when signature is null then null else 'part' end,
-         coalesce(signature, ''), '{}', $7, '{1}', signature from unnest($1::bigint[], $2::text[], $3::text[], $4::bigint[], $5::bigint[], $6::text[]) s(founder, flow, outcome, started_at, duration, signature)`,
-      [part.map(() => ++founder), part.map((one) => one.flow), part.map((one) => one.outcome), part.map((one) => one.startedAt), part.map((one) => one.duration), part.map((one) => one.signature), environment], // prettier-ignore
+      `insert into strand (founder, kind_id, value, flow, outcome, started_at, ended_at, duration, records, in_database, in_transit, failed_in, headline, parties, environment, components, signature, fault)
+         select founder, 1, 'X' || founder, flow, outcome, started_at, started_at + duration, duration, 10, duration / 3, duration / 9, case when signature is null then null else 'part' end,
+         coalesce(signature, ''), array[($8::bigint[])[1 + founder % ${PARTIES}]], $7, '{1}', signature, case when outcome = 'failed' then hashtext(signature)::bigint + 3000000000 end from unnest($1::bigint[], $2::text[], $3::text[], $4::bigint[], $5::bigint[], $6::text[]) s(founder, flow, outcome, started_at, duration, signature)`,
+      [part.map(() => ++founder), part.map((one) => one.flow), part.map((one) => one.outcome), part.map((one) => one.startedAt), part.map((one) => one.duration), part.map((one) => one.signature), environment, PHONES.map(keyOf)], // prettier-ignore
     );
   }
   const took = performance.now() - began;
@@ -57,7 +64,7 @@ async function store(
       `insert into source (import_id, read_for, path, zone, hints, family, environment, state, records, first_at, last_at) values ($1, 0, $2, 'UTC', '{}', $2, $3, 'done', 1000, $4, $5) returning id`,
       [rows[0]!.id, path, environment, from, to],
     );
-    await client.query(`insert into minute_count select m, $1, 3, 1 from generate_series($2::bigint, $3::bigint, $4::bigint) m`, [made.rows[0]!.id, from, to - 1, each * MINUTE]); // prettier-ignore
+    await client.query(`insert into minute_count select m, $1, 3, 1 from (select generate_series($2::bigint, $3::bigint, $4::bigint) union select $3::bigint / 60000000 * 60000000) s(m)`, [made.rows[0]!.id, from, to - 1, each * MINUTE]); // prettier-ignore
   }
   await client.query('analyze strand, strand_minute, strand_hour, minute_count');
   return took;
@@ -131,6 +138,7 @@ async function large(client: pg.Client, url: string): Promise<Result[]> {
     await client.query('create temp table bare (like strand including indexes)');
     await client.query("insert into bare select * from strand where environment = 'large'");
   });
+  await beside(client, from, to);
   // each time another window: none is at hand yet
   const measure = async (what: string, path: (shift: number) => string, budget: string): Promise<Result> => {
     const ask = (i: number): Promise<unknown> => call(`${url}/api/${path(i * MINUTE)}`);
@@ -146,6 +154,11 @@ async function large(client: pg.Client, url: string): Promise<Result[]> {
     await measure('Rounds of a day', (shift) => `rounds?${day(shift)}`, 'p95 ≤ 300 ms'),
     await measure('Rounds of 30 days', (shift) => `rounds?${asked('large', from, to - shift * 60)}`, 'p95 ≤ 1,000 ms'),
     await measure('what departs in a day', (shift) => `rounds/departures?${day(shift)}`, 'p95 ≤ 200 ms'),
+    await measure('a party against everybody, a day and the day before', (shift) => `against?what=party&of=phone&name=${encodeURIComponent(PHONES[(shift / MINUTE) % PARTIES]!)}&${day(shift)}`, 'p95 ≤ 400 ms'), // prettier-ignore
+    await measure('the same, 15 days', (shift) => `against?what=party&of=phone&name=${encodeURIComponent(PHONES[(shift / MINUTE) % PARTIES]!)}&${asked('large', to - 15 * DAY - shift, to - shift)}`, ''), // prettier-ignore
+    await measure('faults of a day', (shift) => `faults?${day(shift)}`, 'p95 ≤ 200 ms'),
+    await measure('what is said otherwise: an hour, earlier days', (shift) => `shapes/different?baseline=days&${asked('large', to - HOUR - shift * 10, to - shift * 10)}`, 'p95 ≤ 700 ms'), // prettier-ignore
+    await measure('what is said otherwise: a day, the days before', (shift) => `shapes/different?${day(shift * 10)}`, ''),
     await measure('an instant', (shift) => `rounds/instant?at=${iso(to - 3 * HOUR - shift)}&environment=large`, ''),
     { what: 'strands stored, counted in the same statement', figure: `${((took / strands.length) * 1000).toFixed(0)} µs each`, raw: `${((raw[0]! / strands.length) * 1000).toFixed(0)} µs each, copied within the database`, ratio: '', budget: '≤ 5 % of an import' }, // prettier-ignore
     {
@@ -156,6 +169,30 @@ async function large(client: pg.Client, url: string): Promise<Result[]> {
       budget: '≤ 40 MB a million records',
     },
   ];
+}
+
+/** Parties that are known, faults with as many records as five million hold where one in twenty is an error, and what is said, by ten minutes. */
+async function beside(client: pg.Client, from: number, to: number): Promise<void> {
+  const { rows } = await client.query<{ id: number }>("select id from source where environment = 'large' order by id limit 1");
+  const source = rows[0]!.id;
+  await client.query(
+    `insert into sighting (key, kind_id, source_id, scope, value, first_at, last_at, count)
+       select k.key, (select id from identifier_kind where name = 'phone'), $1, '', k.value, $2, $3, 10 from unnest($4::bigint[], $5::text[]) k(key, value)`,
+    [source, from, to, PHONES.map(keyOf), PHONES],
+  );
+  await client.query(
+    "insert into fault select distinct fault, 'part', array['Exception'], array['Part.run'], 0, '' from strand where fault is not null on conflict do nothing",
+  );
+  await client.query(
+    `insert into fault_record select f.ids[1 + (i % array_length(f.ids, 1))], $2 + (random() * ($3::bigint - $2::bigint))::bigint, i, $1, 1, 1
+       from generate_series(1, ${FAULT_RECORDS}) i cross join (select array_agg(id) as ids from fault) f`,
+    [source, from, to],
+  );
+  await client.query(
+    `insert into shape_slot select s, $1, 1 + h % 40, h, 3, 1 + (random() * 12)::int from generate_series($2::int, $3::int) s cross join generate_series(1, ${SHAPES}) h`,
+    [source, Math.ceil(from / (10 * MINUTE)), Math.floor(to / (10 * MINUTE))],
+  );
+  await client.query('analyze fault, fault_record, shape_slot, sighting');
 }
 
 function one(flow: string, startedAt: number, amiss: number, next: () => number): DrawnStrand {

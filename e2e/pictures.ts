@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
 import { call } from '../packages/launch/src/client.ts';
 import { lastStarted } from '../packages/launch/src/last-started.ts';
 import { ROOT } from '../packages/launch/src/places.ts';
@@ -14,21 +13,23 @@ const first = async (query: string): Promise<string> => (await call<Page<StrandS
 const failed = await first('flow=lens-order&outcome=failed&sort=started&from=2026-11-24T09:38:00Z&to=2026-11-24T09:44:00Z');
 const slow = await first('flow=lens-order&outcome=slow&failedIn=coating-cell&sort=started&from=2026-11-24T14:16:00Z');
 const stalled = await first('flow=lens-order&outcome=stalled&failedIn=lens-calc&sort=started');
-const vanished = await first('flow=lens-order&outcome=failed&failedIn=lens-calc&sort=started');
 const call488 = await first('flow=status-call&outcome=failed&sort=started');
 const canceled = (await call<Page<{ id: string }>>(`${url}/api/records?limit=1&q=${encodeURIComponent("'canceling statement' where component = labdb")}&to=2026-11-24T09:44:00Z`)).items[0]!.id; // prettier-ignore
-const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Clicked first. */ click?: string }> = {
+const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
   rounds: { path: '/rounds', has: 'gravest first' },
+  faults: { path: '/faults?w=2026-11-23T23:00:00.000Z~2026-11-24T23:00:00.000Z&e=lens+works', has: 'The line that matters' },
+  calls: { path: '/calls?w=2026-11-23T23:00:00.000Z~2026-11-24T23:00:00.000Z&e=lens+works&sort=-setup', has: 'First heard after' },
+  data: { path: '/data?w=2026-11-23T23:00:00.000Z~2026-11-24T23:00:00.000Z&e=lens+works&as=price~lens%20works', has: 'Rows written' },
+  jobs: { path: '/jobs?w=2026-11-23T23:00:00.000Z~2026-11-24T23:00:00.000Z&e=lens+works', has: 'Its runs in the window' },
+  shapes: { path: '/shapes?w=2026-11-24T11:00:00.000Z~2026-11-24T12:00:00.000Z', has: 'First said' },
   strands: { path: '/strands?w=2026-11-24T09:35:00.000Z~2026-11-24T09:44:00.000Z', has: 'canceling statement' },
   'strand-failed': { path: `/strands/${failed}`, has: 'Failed in' },
   'strand-dark': { path: `/strands/${failed}?tab=time`, theme: 'dark', has: 'Where' },
   'strand-slow': { path: `/strands/${slow}?tab=time`, has: 'Where' },
   'strand-stalled': { path: `/strands/${stalled}`, has: 'what no good one has' },
   compare: { path: `/strands/${slow}?tab=compare`, has: 'what departs' },
-  story: { path: `/strands/${vanished}?view=story`, has: 'It ended at' },
   changes: { path: '/changes', has: 'State then' },
-  usual: { path: '/usual/lens-order', has: 'Of the good' },
-  call: { path: `/strands/${encodeURIComponent(call488)}`, has: '488' },
+  call: { path: `/strands/${encodeURIComponent(call488)}?view=messages&tab=call`, has: 'A change of it was refused' },
   find: {
     path: '/find?q=where+level+%3E%3D+warning+and+not+component+%3D+kernel&w=2026-11-24T07:00:00.000Z~2026-11-24T11:00:00.000Z',
     has: 'leave out',
@@ -42,18 +43,15 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string; /** Cli
     has: 'Before and after',
   },
   sources: { path: '/sources', has: 'postgresql-csvlog' },
-  work: { path: '/sources?tab=work&work=ended', has: 'Ending an import' },
-  runbook: { path: '/runbooks?e=lens%20works&book=supplied-who-held-the-lock', has: 'They were held by', click: '.blanks button' },
   live: { path: '/find?live=1&e=production', has: 'order accepted' },
 };
 const asked = process.argv.slice(2);
 const browser = await openBrowser();
 const screen = new Screen(browser.driver, url);
-for (const [name, { path, theme, has, click }] of Object.entries(VIEWS)) {
+for (const [name, { path, theme, has }] of Object.entries(VIEWS)) {
   if (asked.length > 0 && !asked.includes(name)) continue;
   await browser.theme(theme ?? 'light');
   await browser.driver.get(url + path);
-  if (click) await screen.click(By.css(click));
   await screen.until(`${has}, and all of it found`, async () => {
     const source = await browser.driver.getPageSource();
     return source.includes(has) && !/searching|so far/i.test(source);

@@ -148,3 +148,52 @@ test('a change tells what was different after it than before', async () => {
   expect(await page.text(By.css('[role=tabpanel] table'))).toContain('more amiss');
   expect(await page.violationsInBoth(browser)).toEqual([]);
 });
+
+test('from what departs to the same component against everybody, to the other version, and to its strands', async () => {
+  await rounds();
+  await page.click(By.xpath('//*[contains(@class, "line")][contains(., "PrismOffGridException")]//a[.="lens-calc"]'));
+  await page.until('what is compared', async () => (await page.text(By.css('.against'))).includes('component lens-calc against everybody'));
+  expect(await page.text(By.css('.against'))).toContain('no others: every one of its strands comes this way');
+  await page.open('/changes');
+  await page.click(By.xpath('//*[@role="option"][contains(., "4.12.0 instead of 4.11.0")]'));
+  await page.click(By.linkText('4.12.0 against other versions'));
+  const verdicts = (): Promise<string> => page.text(By.css('.verdicts'));
+  await page.until('what is more', async () => /More are failed: \d+ of [\d,]+, of others/.test(await verdicts()));
+  expect(await verdicts()).toMatch(/As others, and so not it: .*in databases/);
+  expect(await page.violationsInBoth(browser)).toEqual([]);
+  await page.click(By.linkText('4.11.0'));
+  await page.until('the other version', async () => /Fewer are failed: none of/.test(await verdicts()));
+  await page.click(By.partialLinkText('strands'));
+  await page.until('its strands', async () => /^\/strands.*component=lens-calc/.test(await page.address()));
+});
+
+test('at any name of a strand there is a way to it, and none known is said', async () => {
+  await page.open('/against?what=host&name=nowhere');
+  await page.until('that there is none', async () => (await page.text(By.css('main'))).includes('There is no host “nowhere”'));
+  await page.open('/strands?outcome=failed&sort=started');
+  await page.click(By.css('[aria-rowindex="1"] a'));
+  await page.until('the strand', async () => (await page.address()).startsWith('/strands/'));
+  await page.click(By.xpath('//*[@role="tab"][contains(., "Time")]'));
+  await page.click(By.xpath('//*[@role="tabpanel"]//p[contains(., "Against everybody")]//a'));
+  await page.until('its party', async () => /(shop|phone|customer) .* against everybody/.test(await page.text(By.css('main'))));
+});
+
+test('flows are put into a group, which folds into one column and leads to all of them', async () => {
+  await page.open('/rounds?groups=1');
+  const field = (label: string): By => By.xpath(`//section[contains(@class, "groups")]//label[contains(., "${label}")]//input`);
+  for (const label of ['price-list', 'stock-sync']) {
+    await page.click(field(label));
+    await page.press('nightly', Key.TAB);
+    await page.until('it is kept', async () => (await page.text(By.css('.head'))).includes('nightly'));
+  }
+  await page.click(By.css('.head .group'));
+  await page.until(
+    'one column',
+    async () => (await page.text(By.css('.head'))).includes('nightly (2)') && (await page.address()).includes('fold=nightly'),
+  );
+  expect(await page.violationsInBoth(browser)).toEqual([]);
+  await page.click(By.xpath('//*[@class="head grouped"]//button[contains(., "nightly (2)")]'));
+  await page.until('strands of both', async () =>
+    /flow=(price-list|stock-sync)[^&]*(price-list|stock-sync)/.test(decodeURIComponent(await page.address())),
+  );
+});

@@ -11,6 +11,8 @@ export interface IdentifierKind {
   label: string;
   role: Role;
   patterns: string[];
+  /** Patterns that are looked for in texts alone; the value of a field need not match one. */
+  inText?: string[];
   fields: string[];
   normal: NormalForm;
   scope: 'global' | 'host' | 'process' | 'session';

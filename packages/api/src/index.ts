@@ -2,16 +2,22 @@
  * The types of what server and browser say to each other: the one home of the wire's vocabulary. Types only, no code.
  * Times are ISO 8601 in UTC with microseconds; durations are milliseconds.
  */
+export type * from './against.ts';
 export type * from './changes.ts';
 export type * from './declared.ts';
 export type * from './explain.ts';
+export type * from './faults.ts';
 export type * from './find.ts';
 export type * from './findings.ts';
 export type * from './hosts.ts';
+export type * from './calls.ts';
+export type * from './data.ts';
+export type * from './jobs.ts';
 export type * from './kept.ts';
 export type * from './live.ts';
 export type * from './rounds.ts';
 export type * from './runbooks.ts';
+export type * from './shapes.ts';
 export type * from './source-texts.ts';
 export type * from './sources.ts';
 export type * from './strands.ts';
@@ -83,7 +89,10 @@ export interface LogRecord {
   tookMs: number | null;
   /** Ids of records of other sources that tell the same event; they are not listed by themselves. */
   copies: string[];
+  /** By its level and words, or by what people said. */
+  weight: WeightName;
 }
+export type WeightName = 'slight' | 'notable' | 'serious' | 'grave';
 /** One record with the bytes that it was read from. */
 export interface RecordInFull extends LogRecord {
   raw: string;

@@ -1,4 +1,4 @@
-import type { Iso } from './index.ts';
+import type { Iso, WeightName } from './index.ts';
 
 export interface QuietRuleBody {
   name: string;
@@ -36,4 +36,15 @@ export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
   supplied: boolean;
   owner: string;
   changedAt: Iso;
+}
+
+/** A person said: whatever this search finds weighs so much. */
+export interface WeightRuleBody {
+  name: string;
+  label: string;
+  q: string;
+  weight: WeightName;
+}
+export interface WeightRuleInfo extends WeightRuleBody {
+  changedBy: string;
 }

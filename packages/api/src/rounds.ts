@@ -19,6 +19,8 @@ export interface RoundsFlow {
   /** '' for strands of no flow. */
   flow: string;
   label: string;
+  /** The group that people put it in; '' for none. */
+  group: string;
   /** By slot. */
   cells: RoundsCell[];
   /** Where most of all flows came so many times as often as usual: its cells are compared after it. */
@@ -84,9 +86,13 @@ export interface Departure {
   weight: number;
   /** Parties that have more of it than their share. */
   parties: { kind: string; value: string; inside: number; odds: number }[];
+  /** Hosts that have more of it than others of those flows. */
+  hosts: { value: string; inside: number; odds: number }[];
   change: Pick<NearestChange, 'id' | 'kind' | 'at' | 'component' | 'host' | 'words' | 'record'> | null;
   /** The signature of the finding that they share; null for none. */
   finding: string | null;
+  /** It is about when runs of a job begin: it leads to the job. */
+  isOfSchedule?: boolean;
   noted: Noted | null;
 }
 export interface Departures {
@@ -102,9 +108,10 @@ export interface NotedBody {
   state: 'in-hand' | 'tolerated' | null;
   note?: string;
   until?: Iso | null;
-  /** What it is like now: it comes back when it gets worse. */
+  /** What it is like now, as the list tells it: it comes back when it gets worse. */
   count: number;
-  share: number;
+  of: number | null;
+  expected: number | null;
 }
 
 /** The state at an instant. */

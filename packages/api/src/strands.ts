@@ -1,5 +1,7 @@
+import type { CallSummary } from './calls.ts';
 import type { Finding } from './findings.ts';
-import type { Iso, LogRecord, Outcome, Role } from './index.ts';
+import type { FaultState } from './faults.ts';
+import type { Iso, LogRecord, Outcome, Role, WeightName } from './index.ts';
 
 export interface StrandSummary {
   id: string;
@@ -20,6 +22,8 @@ export interface StrandSummary {
   headline: string;
   parties: { kind: string; value: string }[];
   environment: string;
+  /** By its outcome and its gravest record. */
+  weight: WeightName;
 }
 
 export interface StrandIdentifier {
@@ -135,6 +139,12 @@ export interface Strand {
   /** Long silences between neighbouring records, by the id of the record behind each. */
   silences: { before: string; ms: number; kind: TimeKind; component: string | null }[];
   findings: Finding[];
+  /** What there is to say of it as a call; null where it is none. */
+  call: CallSummary | null;
+  /** Rows that it says it read, wrote, rejected and skipped; null where it says nothing. */
+  rows: { read: number | null; written: number | null; rejected: number | null; skipped: number | null } | null;
+  /** The fault by which it failed; null where it did not. */
+  fault: StrandFault | null;
   related: { strand: string; businessId: string | null; name: string; flowLabel: string; why: string }[];
   /** Said when only the first records of a very long strand were followed. */
   cut: { followed: number; of: number } | null;
@@ -143,4 +153,15 @@ export interface Strand {
 /** A record with its place on the strand's path. */
 export interface StrandLine extends LogRecord {
   step: number;
+}
+
+/** The fault of a strand, and what was said of it last. */
+export interface StrandFault {
+  id: number;
+  title: string;
+  component: string;
+  state: FaultState;
+  owner: string;
+  note: string;
+  ticket: string;
 }

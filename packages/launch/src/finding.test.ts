@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import type { FieldValues, FoundPage, LogRecord, Page, Problem, RankedPart, StrandSummary } from '@fadenweg/api';
 import { compareRanks, compileSearch, parseSearch, rankOf, type Searchable } from '@fadenweg/core/search';
 import { LEVELS, type Level } from '@fadenweg/core/units';
+import { WEIGHTS, type Weight } from '@fadenweg/core/weights';
 import { call, filesBelow } from './client.ts';
 import { wholeTally } from './testing/parts.ts';
 import { startSystem, type System } from './testing/system.ts';
@@ -66,6 +67,8 @@ const searchable = (one: LogRecord): Searchable => ({
   identifiers: one.identifiers,
   flow: '',
   outcome: outcomes.get(one.strand ?? '') ?? '',
+  fault: '',
+  weight: WEIGHTS.indexOf(one.weight) as Weight,
 });
 
 describe('finding records', () => {
@@ -90,6 +93,7 @@ describe('finding records', () => {
       'time',
       'nowhere',
       'outcome',
+      'weight',
       'environment',
       'source',
     );
@@ -112,6 +116,7 @@ describe('finding records', () => {
       "''",
       'production',
       'done',
+      'serious',
       'LX-2000_0',
       "'%lock%'",
       "'%K%'",
@@ -144,6 +149,36 @@ describe('finding records', () => {
       { numRuns: 150 },
     );
   }, 120_000);
+
+  test('what people say weighs comes before what was read, in searches, in values and in lines, until it is taken away', async () => {
+    const put = (name: string, body: object): Promise<Response> =>
+      fetch(`${system.url}/api/weights/${name}`, {
+        method: 'PUT',
+        body: JSON.stringify({ name, label: name, ...body }),
+        headers: { 'content-type': 'application/json' },
+      });
+    const [grave, debug] = [await found('where weight = grave'), await found('where level = debug')];
+    expect(debug.length).toBeGreaterThan(0);
+    expect(debug.every((one) => one.weight === 'slight')).toBe(true);
+    expect((await put('chatter', { q: 'where level = debug', weight: 'grave' })).status).toBe(200);
+    expect((await found('where weight = grave')).map((one) => one.id)).toEqual(expect.arrayContaining(debug.map((one) => one.id)));
+    expect(await found('where weight = grave')).toHaveLength(grave.length + debug.length);
+    expect((await found('where level = debug')).every((one) => one.weight === 'grave')).toBe(true);
+    expect(await found('where level = debug and weight < grave')).toEqual([]);
+    const { items } = await system.get<Page<{ values: { value: string; count: number }[] }>>('/records/values?fields=weight&limit=8');
+    expect(items[0]!.values.find((one) => one.value === 'grave')!.count).toBe(grave.length + debug.length);
+    expect((await put('itself', { q: 'where weight = grave', weight: 'slight' })).status).toBe(400);
+    expect((await put('broken', { q: 'where level =', weight: 'slight' })).status).toBe(400);
+    await fetch(`${system.url}/api/weights/chatter`, { method: 'DELETE' });
+    expect(await found('where weight = grave')).toHaveLength(grave.length);
+    expect((await fetch(`${system.url}/api/weights/chatter`, { method: 'DELETE' })).status).toBe(404);
+  });
+
+  test('the names that may be asked for hold the fields of what was read', async () => {
+    const { items } = await system.get<Page<string>>('/records/fields');
+    expect(items).toEqual(expect.arrayContaining(['level', 'weight', 'order', 'shop', 'order.number', 'order.rows']));
+    expect(items).not.toContain('nowhere');
+  });
 
   test('oldest first is the same the other way round, page after page', async () => {
     const q = 'lock where level in (error, info)';

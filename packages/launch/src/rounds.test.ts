@@ -51,6 +51,17 @@ describe('sums by time', () => {
     expect(all).toBeGreaterThan(200);
   });
 
+  test('flows stand in the groups that people put them in, and are taken out again', async () => {
+    const put = (flow: string, group: string) => call(`${system.url}/api/rounds/groups`, { method: 'PUT', body: JSON.stringify({ flow, group }), headers: { 'content-type': 'application/json' } }); // prettier-ignore
+    const groups = async () =>
+      new Map((await system.get<Rounds>(`/rounds?${window(MORNING.from, MORNING.to)}`)).flows.map((one) => [one.flow, one.group]));
+    await put('lens-order', 'shop floor');
+    expect([(await groups()).get('lens-order'), (await groups()).get('status-call')]).toEqual(['shop floor', '']);
+    await put('lens-order', '');
+    expect((await groups()).get('lens-order')).toBe('');
+    await expect(put('lens-order', 'a,b')).rejects.toThrow(/group/);
+  });
+
   test('a cell leads to just its strands', async () => {
     const { flows, bounds } = await system.get<Rounds>(`/rounds?${window(MORNING.from, MORNING.to)}`);
     const orders = flows.find((one) => one.flow === 'lens-order')!;
@@ -108,8 +119,8 @@ describe('what departs in the morning', () => {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body),
       });
-    const share = first!.count / first!.of!;
-    await put({ key: first!.key, state: 'in-hand', note: 'the desk looks at it', count: first!.count, share });
+    const { of, expected } = first!;
+    await put({ key: first!.key, state: 'in-hand', note: 'the desk looks at it', count: first!.count, of, expected });
     const after = (await system.get<Departures>(path)).items;
     expect(after.at(-1)).toMatchObject({
       key: first!.key,
@@ -121,12 +132,13 @@ describe('what departs in the morning', () => {
       note: '',
       until: '2100-01-01T00:00:00Z',
       count: Math.floor(first!.count / 3),
-      share: share / 3,
+      of,
+      expected,
     });
     expect((await system.get<Departures>(path)).items[0]).toMatchObject({ key: first!.key, noted: { worse: true } });
-    await put({ key: first!.key, state: 'tolerated', until: '2020-01-01T00:00:00Z', count: first!.count, share });
+    await put({ key: first!.key, state: 'tolerated', until: '2020-01-01T00:00:00Z', count: first!.count, of, expected });
     expect((await system.get<Departures>(path)).items[0]!.noted).toBeNull();
-    await put({ key: first!.key, state: null, count: 0, share: 0 });
+    await put({ key: first!.key, state: null, count: 0, of: null, expected: null });
     expect((await system.get<Departures>(path)).items[0]!.noted).toBeNull();
   });
 

@@ -3,18 +3,23 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
+import { againstRoom } from './against/room.ts';
+import { callsRoom } from './calls/room.ts';
 import { changesRoom } from './changes/room.ts';
 import { connect, type Database } from './database/connect.ts';
 import { isDatabaseAway } from './database/failures.ts';
+import { dataRoom } from './data/room.ts';
 import { migrate } from './database/migrate.ts';
 import { Partitions } from './database/partitions.ts';
 import { declaredRoom } from './declared/room.ts';
 import { evidenceRoom } from './evidence/room.ts';
 import { explainingRoom } from './explaining/room.ts';
+import { faultsRoom, faultStanding } from './faults/room.ts';
 import { findRoom } from './find/room.ts';
 import type { Demo } from './gathering/demo-routes.ts';
 import { gatheringRoom, type Gathering } from './gathering/room.ts';
 import { indexingRoom } from './indexing/room.ts';
+import { jobsRoom } from './jobs/room.ts';
 import { keptRoom } from './kept/room.ts';
 import { liveRoom } from './live/room.ts';
 import { looksRoom } from './looks/room.ts';
@@ -30,7 +35,9 @@ import { Work } from './platform/work/work.ts';
 import { rollupsRoom } from './rollups/room.ts';
 import { roundsRoom } from './rounds/room.ts';
 import { runbooksRoom } from './runbooks/room.ts';
+import { shapesRoom } from './shapes/room.ts';
 import { strandsRoom } from './strands/room.ts';
+import { unusualRoom } from './unusual/room.ts';
 import { weavingRoom } from './weaving/room.ts';
 
 export const VERSION = '0.1.0';
@@ -154,19 +161,27 @@ async function listen(server: Server, port: number, address: string): Promise<vo
 async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions): Promise<{ all: Room[]; metrics: () => Promise<Metric[]> }> {
   const partitions = new Partitions();
   const evidence = await evidenceRoom(platform);
-  const kept = keptRoom(platform, evidence);
+  const kept = keptRoom(platform, evidence, () => standing);
   const weave = weavingRoom(platform, () => gathering.busy());
   const declared = declaredRoom(platform, evidence, weave, () => gathering.reread);
   const changes = changesRoom(platform, evidence, weave);
   const explaining = explainingRoom(platform, changes);
-  const strands = strandsRoom(evidence, weave, declared, changes, () => find.find);
+  const standing = faultStanding(platform, evidence, changes);
+  const strands = strandsRoom(evidence, weave, declared, changes, kept, standing, () => find.find);
   const find = findRoom(platform, evidence, weave, declared, kept, explaining, strands);
   const live = liveRoom(platform, evidence, find, strands);
   const indexing = indexingRoom(platform, partitions, () => gathering.busy() || weave.weaving.atWork, wordsAfter);
   const looks = looksRoom(platform, evidence, declared, () => gathering.reread);
   const gathering: Gathering = gatheringRoom(platform, evidence, declared, weave, looks, { demo: demo ?? null, partitions });
   const rollups = rollupsRoom(platform);
-  const rounds = roundsRoom(platform, evidence, declared, changes, rollups, strands);
+  const jobs = jobsRoom(platform, evidence, declared);
+  const rounds = roundsRoom(platform, evidence, declared, changes, rollups, strands, jobs);
+  const against = againstRoom(evidence, declared, changes, rollups);
+  const faults = faultsRoom(platform, evidence, weave, declared, changes, strands, standing);
+  const shapes = shapesRoom(platform, evidence, declared, kept);
+  const calls = callsRoom(platform, evidence, strands);
+  const dataSets = dataRoom(platform, evidence, declared, strands);
+  const unusual = unusualRoom(evidence, rounds, shapes);
   const runbooks = runbooksRoom(platform, evidence, find, strands, changes);
   const overview = overviewRoom(platform, evidence, weave, gathering, strands, demo !== undefined);
   const all = [
@@ -184,6 +199,13 @@ async function allRooms(platform: Platform, { demo, wordsAfter }: ServerOptions)
     gathering,
     rollups,
     rounds,
+    against,
+    faults,
+    shapes,
+    jobs,
+    calls,
+    dataSets,
+    unusual,
     runbooks,
     overview,
   ];

@@ -5,6 +5,7 @@ import { noise } from './flows/noise.ts';
 import { orderFile } from './flows/order-file.ts';
 import { recurring } from './flows/recurring.ts';
 import { remakeClaim } from './flows/remake-claim.ts';
+import { storyCall } from './flows/story-call.ts';
 import { statusCall } from './flows/status-call.ts';
 import { storiesOf } from './stories/index.ts';
 import type { Line } from './stories/story.ts';
@@ -89,6 +90,8 @@ export class Works {
       const of = recent.length > 30 ? this.claims.pick(recent) : 'LX-100001';
       starts.push({ at: from + Math.floor(this.claims.next() * length), run: (at) => remakeClaim(world, at, of) });
     }
+    for (const { number, calls = [] } of world.stories)
+      for (const { at, course } of calls) if (at >= from && at < from + length) starts.push({ at, run: (when) => storyCall(world, number, when, course) }); // prettier-ignore
     for (const { at, path, text } of this.lines) if (at < from + length) world.sink.emit(path, Math.max(at, from), text);
     this.lines = this.lines.filter((line) => line.at >= from + length);
     starts.sort((a, b) => a.at - b.at);

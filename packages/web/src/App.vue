@@ -7,7 +7,8 @@ import KeyHelp from './frame/KeyHelp.vue';
 import LeftStrip from './frame/LeftStrip.vue';
 import ScopeMenu from './frame/ScopeMenu.vue';
 import WindowMenu from './frame/WindowMenu.vue';
-import { useKeys } from './keys/use-keys.ts';
+import CommandField from './keys/CommandField.vue';
+import { useCommands } from './keys/commands.ts';
 import LiveSwitch from './live/LiveSwitch.vue';
 import SaidNote from './share/SaidNote.vue';
 import { useSummary } from './stores/summary.ts';
@@ -20,7 +21,7 @@ const route = useRoute();
 /** The lines have all of the screen. */
 const full = computed(() => typeof route.query.view === 'string' && route.query.view.split('.').includes('full'));
 onMounted(() => void store.refresh());
-useKeys({ t: look.toggle });
+useCommands('', [{ name: 'light or dark', keys: ['t'], run: look.toggle }]);
 </script>
 <template>
   <v-app>
@@ -54,6 +55,7 @@ useKeys({ t: look.toggle });
       </div>
       <FootLine v-show="!full" />
       <KeyHelp />
+      <CommandField />
       <SaidNote />
     </div>
   </v-app>

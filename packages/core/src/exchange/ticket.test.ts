@@ -12,6 +12,7 @@ const LINE = {
 const TICKET = {
   title: 'LX-204817',
   sentence: 'Failed in blank-store',
+  facts: '',
   lines: [LINE],
   further: 0,
   zone: 'Europe/Berlin',
@@ -21,6 +22,11 @@ const TICKET = {
 test('the sentence, the lines word for word with their place, zone and link', () => {
   expect(ticketText(TICKET)).toBe(
     'LX-204817: Failed in blank-store\n\n2026-11-24 10:42:07.713  labdb  error\n    canceling statement\n    \tdetail\n    (labdb/a.csv, line 8123)\n\nTimes of Europe/Berlin.\nhttp://x.example/strands/1\n',
+  );
+});
+test('what a call or a run tells, its fault and who has it in hand stand behind the sentence', () => {
+  expect(ticketText({ ...TICKET, facts: 'Fault: no blank, in hand by store desk' })).toContain(
+    'blank-store\n\nFault: no blank, in hand by store desk\n\n2026',
   );
 });
 test('what is cut is said', () => {

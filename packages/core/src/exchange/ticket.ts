@@ -13,6 +13,8 @@ export interface Ticket {
   /** What it is about, '' for lines alone. */
   title: string;
   sentence: string;
+  /** What it tells as a call or a run, its fault and who has it in hand; '' for none. */
+  facts: string;
   lines: readonly TicketLine[];
   /** Lines that were chosen beyond those given. */
   further: number;
@@ -25,7 +27,7 @@ export interface Ticket {
 const MOST_LINES = 40;
 
 /** A text for the ticket: the sentence, the telling lines word for word with file and line, the zone once, and the link. Plain text, no markup. */
-export function ticketText({ title, sentence, lines, further, zone, link }: Ticket): string {
+export function ticketText({ title, sentence, facts, lines, further, zone, link }: Ticket): string {
   const head = [title, sentence].filter((one) => one !== '').join(': ');
   const parts = lines.map(({ time, component, level, text, source, line }) => {
     const all = text.replace(/\s+$/, '').split('\n');
@@ -34,5 +36,5 @@ export function ticketText({ title, sentence, lines, further, zone, link }: Tick
     return [`${time}  ${component}${level === '' || level === 'none' ? '' : `  ${level}`}`, ...told, `    (${source}, line ${line})`].join('\n');
   });
   if (further > 0) parts.push(`… and ${further} further records`);
-  return [head, ...parts, `Times of ${zone}.\n${link}`].filter((one) => one !== '').join('\n\n') + '\n';
+  return [head, facts, ...parts, `Times of ${zone}.\n${link}`].filter((one) => one !== '').join('\n\n') + '\n';
 }

@@ -85,3 +85,15 @@ describe('finding identifiers', () => {
     );
   });
 });
+
+test('a Call-ID behind that word in a text is one; an address of mail, and a header that belongs to no call, are none', () => {
+  const finder = new Finder(STANDARD_KINDS);
+  const calls = (text: string): string[] => finder.find(text, {}, '').filter(({ kind }) => STANDARD_KINDS[kind]!.name === 'call').map(({ value }) => value); // prettier-ignore
+  expect(calls('call 1-14453@127.0.0.1 put on')).toEqual(['1-14453@127.0.0.1']);
+  expect(calls('bridged call-id=a84b4c76e66710@pc33.example (desk)')).toEqual(['a84b4c76e66710@pc33.example']);
+  expect(calls('CallID=f81d4fae-7dec@foo.example, CALL 9@x')).toEqual(['f81d4fae-7dec@foo.example']);
+  expect(calls('please call anna@shop.example; recall 7@x; callback for k3 done')).toEqual([]);
+  expect(calls('REGISTER sip:x SIP/2.0\nCall-ID: 843817637684230@998sdasdh09')).toEqual([]);
+  // the value of a field is one whatever it looks like
+  expect(finder.find('', { callid: 'plain' }, '').map(({ value }) => value)).toEqual(['plain']);
+});

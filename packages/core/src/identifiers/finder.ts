@@ -26,14 +26,15 @@ export class Finder {
 
   constructor(readonly kinds: readonly IdentifierKind[]) {
     kinds.forEach((kind, index) => {
-      const own = kind.patterns.map((source) => ({
+      const compiled = (source: string): Compiled => ({
         kind: index,
         searcher: new Searcher(source),
         literal: literalPrefix(source),
         run: RunSearch.of(source),
-      }));
+      });
+      const own = kind.patterns.map(compiled);
       this.patternsOf.push(own);
-      this.compiled.push(...own);
+      this.compiled.push(...own, ...(kind.inText ?? []).map(compiled));
       for (const field of kind.fields) {
         const name = field.toLowerCase();
         const list = this.byField.get(name);

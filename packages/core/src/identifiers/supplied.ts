@@ -2,6 +2,9 @@ import { KEEP, type IdentifierKind } from './types.ts';
 
 const LOWER = { ...KEEP, case: 'lower' } as const;
 
+/** A Call-ID as other programs write it behind that word (RFC 3261, section 25.1): with a digit before the @, since an address of mail seldom has one. */
+const CALL_ID = `([^\\s"'<>()\\[\\],;@]{0,80}[0-9][^\\s"'<>()\\[\\],;@]{0,80}@[0-9A-Za-z.:-]{1,80})`;
+
 /** Kinds that open standards define; they work in any world without set-up. */
 export const STANDARD_KINDS: readonly IdentifierKind[] = [
   {
@@ -45,6 +48,8 @@ export const STANDARD_KINDS: readonly IdentifierKind[] = [
     leaseMs: null,
     normal: KEEP,
     patterns: [],
+    // a header “Call-ID:” is read where it belongs to a call
+    inText: [`call(?:[-_ ]?id)?[ :=#]{1,3}["'<(\\[]?${CALL_ID}`, `Call(?:[_ ]?[Ii][Dd]|-I[Dd])?[ =#]{1,2}["'<(\\[]?${CALL_ID}`],
     fields: ['call-id', 'call_id', 'callid', 'sip.call_id'],
   },
   {

@@ -17,6 +17,8 @@ export interface IdentifierKind {
   role: Role;
   /** Searched in a record's whole text; the first group, if there is one, is the value. */
   patterns: string[];
+  /** Searched in a record's whole text alone; the first group, if there is one, is the value. */
+  inText?: string[];
   /** Names of fields whose value is one; the last part of a nested name is enough. With patterns, the value has to match one. */
   fields: string[];
   normal: NormalForm;

@@ -4,4 +4,4 @@ export * from './types.ts';
 export { arranged } from './arrange.ts';
 export { excerptOf, excerptSql } from './excerpt.ts';
 export { pathOf } from './path.ts';
-export { spentOf } from './spent.ts';
+export { spentOf, workedOf } from './spent.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { spentOf } from './spent.ts';
+import { spentOf, workedOf } from './spent.ts';
 import type { TimeShare } from './types.ts';
 
 test('databases work and lock; on the way are queues and gaps; the rest is neither', () => {
@@ -12,4 +12,8 @@ test('databases work and lock; on the way are queues and gaps; the rest is neith
     { component: 'desk', kind: 'work', time: 100 },
   ];
   expect(spentOf({ time }, (component) => component === 'labdb')).toEqual({ inDatabase: 8003, inTransit: 47 });
+  expect([...workedOf({ time })]).toEqual([
+    ['labdb', 8003],
+    ['desk', 100],
+  ]);
 });

@@ -18,3 +18,11 @@ export function spentOf(path: Pick<Path, 'time'>, isDatabase: (component: string
   }
   return spent;
 }
+
+/** How long each component worked, by name; a database's lock waits are work of it. */
+export function workedOf(path: Pick<Path, 'time'>): Map<string, Duration> {
+  const worked = new Map<string, Duration>();
+  for (const { component, kind, time } of path.time)
+    if (component !== null && (kind === 'work' || kind === 'lock-wait')) worked.set(component, (worked.get(component) ?? 0) + time);
+  return worked;
+}

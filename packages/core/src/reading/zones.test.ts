@@ -12,6 +12,14 @@ describe('zones', () => {
     expect(zoneClock('Asia/Kolkata').offsetAt(0)).toBe(5.5 * HOUR);
     expect(zoneClock('America/St_Johns').offsetAt(Date.parse('2026-01-15T12:00:00Z'))).toBe(-3.5 * HOUR);
   });
+  test('an offset is the platform’s at each instant, also on the day of a change', () => {
+    const clock = zoneClock('Europe/Berlin');
+    const change = Date.UTC(2026, 9, 25, 1);
+    for (const at of [change - 1000, change, change + 1000, change - 1000, change - 40 * 3_600_000, change + 40 * 3_600_000])
+      expect(clock.offsetAt(at)).toBe(at < change ? 7_200_000 : 3_600_000);
+    // before zones there was local time
+    expect(zoneClock('Europe/Berlin').offsetAt(Date.UTC(1880, 0, 1))).toBe(3_208_000);
+  });
   test('local time becomes UTC on both sides of a change', () => {
     const berlin = zoneClock('Europe/Berlin');
     for (const [wall, utc] of [

@@ -3,6 +3,9 @@ import type { Microseconds } from '../units.ts';
 const HOUR = 3_600_000;
 /** Records of one source may be this much out of order, in microseconds, before a step back counts as a clock change. */
 const SLACK = 120_000_000;
+const QUARTER = 900_000;
+const DAY = 24 * HOUR;
+const MOST_DAYS = 20_000;
 const cache = new Map<string, ZoneClock>();
 
 /**
@@ -13,6 +16,8 @@ const cache = new Map<string, ZoneClock>();
 export class ZoneClock {
   private readonly format: Intl.DateTimeFormat;
   private readonly offsets = new Map<number, { first: number; second: number }>();
+  /** By day of UTC; NaN for one on which it changes: then each instant is worked out. */
+  private readonly steady = new Map<number, number>();
   private lastSlot = NaN;
   private last = { first: 0, second: 0 };
 
@@ -32,6 +37,17 @@ export class ZoneClock {
 
   /** Offset from UTC in milliseconds at an instant (milliseconds of UTC). */
   offsetAt(utcMs: number): number {
+    const day = Math.floor(utcMs / DAY);
+    let offset = this.steady.get(day);
+    if (offset === undefined) {
+      const [first, last] = [this.workedOut(day * DAY), this.workedOut((day + 1) * DAY - 1000)];
+      offset = first === last ? first : NaN;
+      if (this.steady.size >= MOST_DAYS) this.steady.clear();
+      this.steady.set(day, offset);
+    }
+    return Number.isNaN(offset) ? this.workedOut(utcMs) : offset;
+  }
+  private workedOut(utcMs: number): number {
     const part: Record<string, number> = {};
     for (const { type, value } of this.format.formatToParts(utcMs)) part[type] = Number(value);
     const local = Date.UTC(part.year!, part.month! - 1, part.day!, part.hour!, part.minute!, part.second!);
@@ -58,7 +74,7 @@ export class ZoneClock {
   private offsetsOfSlot(slot: number): { first: number; second: number } {
     const known = this.offsets.get(slot);
     if (known !== undefined) return known;
-    const localMs = slot * 900_000;
+    const localMs = slot * QUARTER;
     const before = this.offsetAt(localMs - 14 * HOUR);
     const after = this.offsetAt(localMs + 14 * HOUR);
     let first = before;

@@ -13,6 +13,7 @@ import { withoutNames } from '../shapes/without-names.ts';
 import { HomeChooser } from '../stitching/home.ts';
 import { LaneFinder } from '../stitching/lane.ts';
 import type { Duration, Microseconds } from '../units.ts';
+import { weightOf, WordWeights, withWeight } from '../weights/index.ts';
 import { ClockTable } from './clock-table.ts';
 import { LaneSample } from './lane-sample.ts';
 import { LastingSample } from './lasting-sample.ts';
@@ -43,7 +44,7 @@ export interface Made {
   /** Hash of the shape, and the message that it is of, without what identifiers vary. */
   shape: number;
   varying: string;
-  /** Bits of MARK. */
+  /** Bits of MARK, and the weight (`weightInMarks`). */
   marks: number;
   /** Number of its thread or process, null for none. */
   lane: number | null;
@@ -62,6 +63,7 @@ export class RecordMaker {
   private readonly clocks: ClockTable;
   private readonly lasting: LastingSample;
   private readonly table: TableRows | null;
+  private readonly weights = new WordWeights();
   private readonly made: Made;
   private readonly shapes: Set<number>;
   private count = 0;
@@ -126,7 +128,7 @@ export class RecordMaker {
     made.varying = withoutFields(made.varying);
     made.shape = shapeHash(made.varying);
     if (this.count++ < FIRST_RECORDS && this.shapes.size < MOST_SHAPES && draft.understood) this.shapes.add(made.shape);
-    made.marks = this.marksOf(made, component, whole);
+    made.marks = withWeight(this.marksOf(made, component, whole), weightOf(draft.level, this.weights.of(draft.message)));
     made.lane = source.hints.snapshots ? null : this.lanes.laneOf(draft.fields);
     this.laneSample?.note(draft.fields, this.businessAt(made), made.lane !== null);
     made.traits = withMeasures(traitsOf(draft.message, draft.fields), measuresOf(draft.fields));

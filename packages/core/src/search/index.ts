@@ -9,3 +9,4 @@ export { nearestName } from './language/nearest.ts';
 export { fieldNames } from './language/fields.ts';
 export { literalsOf, type Literals } from './language/literals.ts';
 export { compareRanks, Foremost, rankOf, rankOfText, type Rank } from './language/rank.ts';
+export { compileWeights, type WeightRule, type WeightRules } from './weight-rules.ts';

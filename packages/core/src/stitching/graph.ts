@@ -6,6 +6,8 @@ export interface GraphKind {
   shared: boolean;
   /** Microseconds, NaN where a value is never used again. */
   lease: number;
+  /** How many values of it may be one strand: dialogs of a call; 1 where it is left out. */
+  together?: number;
 }
 
 /** A table of places grows when more than three in four of them are taken. */
@@ -27,6 +29,7 @@ export class Graph {
   private edgeFirst = new Float64Array(1024);
   private edgeLast = new Float64Array(1024);
   private edgeCount = 0;
+  private same: number[] = [];
   private edgeSlots = new Int32Array(4096).fill(-1);
 
   constructor(private readonly kinds: ReadonlyMap<number, GraphKind>) {}
@@ -87,6 +90,42 @@ export class Graph {
     if (this.edgeCount * FULL > this.edgeSlots.length) this.rehashEdges();
   }
 
+  /** These keys, two by two, are of one strand whatever their kinds; those that were said before are no more. Keys that were never seen are passed over. */
+  join(pairs: readonly (readonly [number, number])[]): void {
+    this.same = pairs.flatMap(([a, b]) => {
+      const nodes = [this.node(a), this.node(b)];
+      return nodes.includes(-1) ? [] : nodes;
+    });
+  }
+  /** Nodes that are of one strand, two by two. */
+  joined(): readonly number[] {
+    return this.same;
+  }
+  /**
+   * Pairs of some keys that records name together, or that one and the same link is named with.
+   *
+   * @param most links that are named with more of them tell nothing
+   */
+  together(of: ReadonlySet<number>, most: number): [number, number][] {
+    const pairs: [number, number][] = [];
+    const byLink = new Map<number, number[]>();
+    for (let edge = 0; edge < this.edgeCount; edge++) {
+      const [a, b] = [this.edgeA[edge]!, this.edgeB[edge]!];
+      const [hasA, hasB] = [of.has(this.key[a]!), of.has(this.key[b]!)];
+      if (hasA && hasB) pairs.push([this.key[a]!, this.key[b]!]);
+      else if (hasA || hasB) {
+        const [link, own] = hasA ? [b, this.key[a]!] : [a, this.key[b]!];
+        if (!this.isLinkKind(this.kind[link]!) || !Number.isNaN(this.kinds.get(this.kind[link]!)!.lease)) continue;
+        const list = byLink.get(link);
+        if (!list) byLink.set(link, [own]);
+        else if (list.length <= most && !list.includes(own)) list.push(own);
+      }
+    }
+    for (const list of byLink.values())
+      if (list.length > 1 && list.length <= most) list.forEach((one, i) => list.slice(i + 1).forEach((other) => pairs.push([one, other])));
+    return pairs;
+  }
+
   nodes(): Nodes {
     const business = new Uint8Array(this.count);
     const shared = new Uint8Array(this.count);
@@ -108,6 +147,7 @@ export class Graph {
     const node = this.node(key);
     return node >= 0 && this.isLinkKind(this.kind[node]!);
   };
+  mostTogether = (id: number): number => this.kinds.get(id)?.together ?? 1;
   isBusinessKind = (id: number): boolean => this.kinds.get(id)?.business === true;
   isLinkKind = (id: number): boolean => {
     const kind = this.kinds.get(id);

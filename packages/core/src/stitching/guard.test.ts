@@ -35,6 +35,14 @@ describe('links that join too much', () => {
     expect(judged(world(400, 400, 40))).toEqual([]);
     expect(judged(world(12, 4))).toEqual([]);
   });
+  test('of a kind of which several may be one, so many are forgiven', () => {
+    const most = (kind: number): number => (kind === ORDER ? 4 : 1);
+    const crowded = world(400, 200);
+    expect(judged(crowded).map((one) => one.kind)).toEqual([TENANT]);
+    expect(overJoining(crowded.nodes(), crowded.edges(), (kind) => kind === TENANT, most)).toEqual([]);
+    const more = world(400, 40);
+    expect(overJoining(more.nodes(), more.edges(), (kind) => kind === TENANT, most).map((one) => one.kind)).toEqual([TENANT]);
+  });
   test('one in four is too much', () => {
     expect(judged(world(400, 400, 4)).map((one) => one.kind)).toEqual([TRACE]);
   });

@@ -23,8 +23,14 @@ const MOST_JOINING = 0.1;
  * would tie many. Reused values (with a lease) are not judged: they belong to one at a time.
  *
  * @param isLink whether a kind (by its number) is one of links
+ * @param mostTogether how many business identifiers of a kind may be one transaction
  */
-export function overJoining(nodes: Nodes, edges: Edges, isLink: (kind: number) => boolean): OverJoining[] {
+export function overJoining(
+  nodes: Nodes,
+  edges: Edges,
+  isLink: (kind: number) => boolean,
+  mostTogether: (kind: number) => number = () => 1,
+): OverJoining[] {
   const first = new Int32Array(nodes.length).fill(-1);
   const partners = new Uint32Array(nodes.length);
   const meet = (link: number, business: number): void => {
@@ -47,7 +53,7 @@ export function overJoining(nodes: Nodes, edges: Edges, isLink: (kind: number) =
     let own = byKind.get(kind);
     if (!own) byKind.set(kind, (own = { kind, values: 0, joining: 0, worst: NaN, worstCount: 0 }));
     own.values++;
-    if (count > 1) own.joining++;
+    if (count > mostTogether(nodes.kind[first[node]!]!)) own.joining++;
     if (count > own.worstCount || (count === own.worstCount && nodes.key[node]! < own.worst)) {
       own.worst = nodes.key[node]!;
       own.worstCount = count;

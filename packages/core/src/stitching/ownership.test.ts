@@ -27,13 +27,17 @@ const MINUTE = 60 * SECOND;
 type Naming = { at: number; keys: number[] };
 const key = (kind: number, n: number): number => kind * 100 + n;
 
-function strands(records: readonly Naming[]): { owner: (k: number, at?: number) => number | null; relations: string[] } {
+function strands(
+  records: readonly Naming[],
+  same: [number, number][] = [],
+): { owner: (k: number, at?: number) => number | null; relations: string[] } {
   const graph = new Graph(KINDS);
   for (const { at, keys } of records) {
     for (const k of keys) graph.see(k, Math.floor(k / 100), at, at);
     for (const k of keys.slice(1)) if (!KINDS.get(Math.floor(k / 100))!.shared) graph.tie(keys[0]!, k, at, at);
   }
-  const found = ownership(graph.nodes(), graph.edges());
+  graph.join(same);
+  const found = ownership(graph.nodes(), graph.edges(), graph.joined());
   return {
     owner: (k, at = 0) => {
       const node = graph.node(k);
@@ -45,6 +49,33 @@ function strands(records: readonly Naming[]): { owner: (k: number, at?: number) 
     relations: found.relations.map((one) => [graph.keyOf(one.founder), graph.keyOf(one.other)].sort().join('-')).sort(),
   };
 }
+
+describe('what is told to be one', () => {
+  const named = [
+    { at: 1, keys: [key(CALL, 1), key(TRACE, 1)] },
+    { at: 2, keys: [key(CALL, 2), key(TRACE, 1)] },
+    { at: 3, keys: [key(CALL, 2), key(TRACE, 2)] },
+  ];
+  test('is one although two of a kind are two else, with the links that both name', () => {
+    expect(strands(named).owner(key(CALL, 2))).toBe(key(CALL, 2));
+    const { owner, relations } = strands(named, [[key(CALL, 2), key(CALL, 1)]]);
+    for (const k of [key(CALL, 2), key(TRACE, 1), key(TRACE, 2)]) expect(owner(k)).toBe(key(CALL, 1));
+    expect(relations).toEqual([]);
+  });
+  test('what was never seen is passed over', () => {
+    expect(strands(named, [[key(CALL, 1), key(CALL, 9)]]).owner(key(CALL, 2))).toBe(key(CALL, 2));
+  });
+  test('records name two of some together, or one link does', () => {
+    const graph = new Graph(KINDS);
+    for (const { at, keys } of [...named, { at: 4, keys: [key(CALL, 3), key(CALL, 4)] }, { at: 5, keys: [key(PHONE, 1)] }]) {
+      for (const k of keys) graph.see(k, Math.floor(k / 100), at, at);
+      for (const k of keys.slice(1)) graph.tie(keys[0]!, k, at, at);
+    }
+    const calls = new Set([1, 2, 3, 4].map((n) => key(CALL, n)));
+    expect(graph.together(calls, 4)).toEqual([[key(CALL, 3), key(CALL, 4)], [key(CALL, 1), key(CALL, 2)]]); // prettier-ignore
+    expect(graph.together(calls, 1)).toEqual([[key(CALL, 3), key(CALL, 4)]]);
+  });
+});
 
 describe('what one strand is', () => {
   test('order → trace → message → database session: all belong to the order', () => {

@@ -50,8 +50,10 @@ const SLACK: Microseconds = 250_000;
  * was known at that time: two parts that own business identifiers join only where one of them is born in that very
  * record and they are of different kinds. A link that names several business identifiers of one kind
  * belongs to the one that was born in it, if that is exactly one. Deterministic for a given set of nodes and edges.
+ *
+ * @param same nodes that are of one strand whatever their kinds, two by two: dialogs of one call
  */
-export function ownership(nodes: Nodes, edges: Edges): Ownership {
+export function ownership(nodes: Nodes, edges: Edges, same: readonly number[] = []): Ownership {
   const parent = new Uint32Array(nodes.length);
   /** Of each part the node that was born first. */
   const first = new Uint32Array(nodes.length);
@@ -89,8 +91,14 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
   const bornIn = (x: number, y: number, at: Microseconds): boolean =>
     (at - nodes.born[first[x]!]! <= TOGETHER && at - last[y]! <= LIVING) || (at - nodes.born[first[y]!]! <= TOGETHER && at - last[x]! <= LIVING);
 
+  for (let i = 0; i + 1 < same.length; i += 2) {
+    const [x, y] = [find(same[i]!), find(same[i + 1]!)];
+    if (x !== y) join(x, y);
+  }
   const order = sortedEdges(nodes, edges);
-  const crowded = crowdedLinks(nodes, edges);
+  const onePart = new Map(same.map((node) => [node, find(node)]));
+  const partOf = (node: number): number => onePart.get(node) ?? node;
+  const crowded = crowdedLinks(nodes, edges, partOf);
   const hub = hubs(nodes, edges);
   // of edges there are many: those that tie nothing from the front, those of reused keys from the back, each at its own edge's place at most
   const aside = new Uint32Array(edges.length);
@@ -117,7 +125,7 @@ export function ownership(nodes: Nodes, edges: Edges): Ownership {
       const rivals = (kinds[x]! & kinds[y]!) !== 0;
       if (!rivals && bornIn(x, y, edges.first[edge]!)) join(x, y);
       else aside[keptCount++] = edge;
-    } else if (allowedByCrowd(nodes, crowded, a, b)) join(x, y);
+    } else if (allowedByCrowd(nodes, crowded, a, b, partOf)) join(x, y);
     else aside[keptCount++] = edge;
   }
 
@@ -174,7 +182,7 @@ function sortedEdges(nodes: Nodes, edges: Edges): Uint32Array {
 }
 
 /** For links that name several business identifiers of one kind: the one that was born in it, or -1. In columns, since links are many. */
-function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
+function crowdedLinks(nodes: Nodes, edges: Edges, partOf: (node: number) => number): Map<number, number> {
   const first = new Int32Array(nodes.length).fill(-1);
   /** Of links that name business identifiers of several kinds: the first of each further kind. */
   const further = new Map<number, Map<number, number>>();
@@ -185,6 +193,7 @@ function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
     let business = edges.b[e]!;
     if (nodes.business[link]) [link, business] = [business, link];
     if (nodes.business[link] || !nodes.business[business] || nodes.leased[link]) continue;
+    business = partOf(business);
     if (nodes.born[business]! >= edges.first[e]!) newborn[link] = newborn[link] === NONE || newborn[link] === business ? business : MANY;
     const one = first[link]!;
     if (one < 0) first[link] = business;
@@ -205,10 +214,10 @@ function crowdedLinks(nodes: Nodes, edges: Edges): Map<number, number> {
 const NONE = -1;
 const MANY = -2;
 
-function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b: number): boolean {
+function allowedByCrowd(nodes: Nodes, crowded: Map<number, number>, a: number, b: number, partOf: (node: number) => number): boolean {
   const only = (link: number, business: number): boolean => {
     const owner = crowded.get(link);
-    return owner === undefined || owner === business;
+    return owner === undefined || owner === partOf(business);
   };
   if (nodes.business[a] && !nodes.business[b]) return only(b, a);
   if (nodes.business[b] && !nodes.business[a]) return only(a, b);

@@ -32,7 +32,7 @@ export function tieTogether(sources: readonly HeldSource[], kinds: readonly Iden
   for (const { named } of sources) for (const own of named.pairs.values()) for (const { a, b, first, last } of own) graph.tie(a, b, first, last);
   const found = ownership(graph.nodes(), graph.edges());
   const ownerAt = ownerAtOf(graph, found.founder, found.leases);
-  return { graph, found, ownerAt, names, joining: overJoining(graph.nodes(), graph.edges(), graph.isLinkKind) };
+  return { graph, found, ownerAt, names, joining: overJoining(graph.nodes(), graph.edges(), graph.isLinkKind, graph.mostTogether) };
 }
 const graphKind = ({ role, leaseMs }: IdentifierKind): GraphKind => ({
   business: role === 'business',

@@ -6,8 +6,10 @@ import {
   changeWords,
   likelierSince,
   statesAt,
+  versionSpans,
   type BeforeAndSince,
   type Change as CoreChange,
+  type VersionSpan,
 } from '@fadenweg/core/changes';
 import { isoMicros } from '@fadenweg/core/units';
 import { microsOf } from '../platform/http/inputs.ts';
@@ -65,6 +67,12 @@ export class Changes {
     const shown = fitting.slice(0, limit);
     const last = shown.at(-1);
     return { items: shown.map(inWords), next: fitting.length > limit && last ? `${last.at}~${last.id}` : null };
+  }
+
+  /** When which version of a component was in force, host by host. @param environment null for all */
+  async versions(component: string, environment: readonly string[] | null): Promise<VersionSpan[]> {
+    const known = await this.all();
+    return versionSpans(environment === null ? known : known.filter((one) => isIn(one, environment)), component);
   }
 
   /** What was last known at an instant. */

@@ -6,6 +6,18 @@ import * as third from './migrations/003-stated-zones.ts';
 import * as fourth from './migrations/004-speakers.ts';
 import * as fifth from './migrations/005-copies.ts';
 import * as sixth from './migrations/006-sums.ts';
+import * as seventh from './migrations/007-hosts-and-groups.ts';
+import * as eighth from './migrations/008-faults.ts';
+import * as ninth from './migrations/009-shapes.ts';
+import * as tenth from './migrations/010-faults-by-hand.ts';
+import * as eleventh from './migrations/011-weights.ts';
+import * as twelfth from './migrations/012-parameters.ts';
+import * as thirteenth from './migrations/013-rows-of-runs.ts';
+import * as fourteenth from './migrations/014-calls.ts';
+import * as fifteenth from './migrations/015-touched.ts';
+import * as sixteenth from './migrations/016-quiet-by-kind.ts';
+import * as seventeenth from './migrations/017-dialogs.ts';
+import * as eighteenth from './migrations/018-calls-by-environment.ts';
 
 interface Migration {
   name: string;
@@ -19,6 +31,18 @@ const MIGRATIONS: readonly Migration[] = [
   { name: '004-speakers', up: fourth.up },
   { name: '005-copies', up: fifth.up },
   { name: '006-sums', up: sixth.up },
+  { name: '007-hosts-and-groups', up: seventh.up },
+  { name: '008-faults', up: eighth.up },
+  { name: '009-shapes', up: ninth.up },
+  { name: '010-faults-by-hand', up: tenth.up },
+  { name: '011-weights', up: eleventh.up },
+  { name: '012-parameters', up: twelfth.up },
+  { name: '013-rows-of-runs', up: thirteenth.up },
+  { name: '014-calls', up: fourteenth.up },
+  { name: '015-touched', up: fifteenth.up },
+  { name: '016-quiet-by-kind', up: sixteenth.up },
+  { name: '017-dialogs', up: seventeenth.up },
+  { name: '018-calls-by-environment', up: eighteenth.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

@@ -18,6 +18,7 @@ const kindBody = Joi.object({
   label: Joi.string().trim().min(1).max(60).required(),
   role: Joi.string().valid('business', 'link', 'shared').required(),
   patterns: Joi.array().items(Joi.string().max(300)).max(20).default([]),
+  inText: Joi.array().items(Joi.string().max(300)).max(20),
   fields: Joi.array().items(Joi.string().max(100)).max(50).default([]),
   normal: Joi.object({
     case: Joi.string().valid('keep', 'lower', 'upper').default('keep'),
@@ -89,7 +90,7 @@ export interface DeclarationParts {
 
 /** What is found, and how it ties, is as before: only its label changed, or somebody stands for what was discovered. */
 function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
-  const parts = ({ role, patterns, fields, normal, scope, leaseMs }: IdentifierKind): string => JSON.stringify([role, patterns, fields, normal, scope, leaseMs]); // prettier-ignore
+  const parts = ({ role, patterns, inText, fields, normal, scope, leaseMs }: IdentifierKind): string => JSON.stringify([role, patterns, inText ?? [], fields, normal, scope, leaseMs]); // prettier-ignore
   return parts(one) === parts(other);
 }
 
@@ -97,7 +98,7 @@ function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
 const onlyLeased = (one: IdentifierKind, other: IdentifierKind): boolean =>
   one.leaseMs !== null && other.leaseMs !== null && findsTheSame({ ...one, leaseMs: other.leaseMs }, other);
 const isFoundBy = (one: IdentifierKind, other: IdentifierKind): boolean =>
-  JSON.stringify([one.patterns, one.fields]) === JSON.stringify([other.patterns, other.fields]);
+  JSON.stringify([one.patterns, one.inText ?? [], one.fields]) === JSON.stringify([other.patterns, other.inText ?? [], other.fields]);
 /** With more changed meanings it is not looked up where they are said: everything is read again. */
 const MOST_LOOKED_FOR = 20;
 function onlyIn(some: readonly Meaning[], others: readonly Meaning[]): Meaning[] {
@@ -126,7 +127,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
     return { sourcesReadAgain: ids.length };
   };
   const save = async (kind: IdentifierKind, access: Access) => {
-    for (const pattern of kind.patterns) {
+    for (const pattern of [...kind.patterns, ...(kind.inText ?? [])]) {
       const problem = patternProblem(pattern);
       if (problem)
         throw new Refusal(

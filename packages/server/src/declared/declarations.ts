@@ -1,6 +1,7 @@
 import type { Access } from '../platform/access.ts';
 import type { FlowDeclaration, IdentifierKind, Meaning } from '@fadenweg/api';
 import { isAmiss } from '@fadenweg/core/clocks';
+import type { Parted } from '@fadenweg/core/faults';
 import type { MeaningRule } from '@fadenweg/core/path';
 import { Usual, type FlowUsual } from '@fadenweg/core/usual';
 import type { Database } from '../database/connect.ts';
@@ -8,6 +9,7 @@ import { transaction } from '../database/transaction.ts';
 import { tell } from '../platform/happenings/tell.ts';
 import type { Declarations } from '../evidence/batch.ts';
 import { ClockRepository, spansOf } from '../evidence/clock-rows.ts';
+import { PARTED } from '../evidence/origins.ts';
 
 export type FlowWithUsual = FlowDeclaration & { usualUs: number | null; usual: Usual | null };
 export interface StoredKind extends IdentifierKind {
@@ -143,9 +145,16 @@ export class DeclarationRepository {
     const clocks = (await new ClockRepository(this.db).all())
       .map((clock) => ({ host: clock.host, component: clock.component, spans: spansOf(clock) }))
       .filter(({ spans }) => isAmiss(spans));
+    const { rows: parted } = await this.db.raw<{ rows: Parted[] }>(PARTED);
     return (environment) => {
       const kinds = all.filter((kind) => holdsIn(kind, environment));
-      return { kinds, kindIds: kinds.map((kind) => kind.id), rules, clocks };
+      return { kinds, kindIds: kinds.map((kind) => kind.id), rules, clocks, parted };
     };
   }
+}
+
+/** What people call a flow, by its name; '' stands for none. */
+export function labelIn(flows: readonly { name: string; label: string }[]): (flow: string) => string {
+  const labels = new Map(flows.map((one) => [one.name, one.label]));
+  return (flow) => (flow === '' ? 'of no flow' : (labels.get(flow) ?? flow));
 }

@@ -1,4 +1,5 @@
 import type { Sign } from '@fadenweg/core/changes';
+import type { Origin, Parted } from '@fadenweg/core/faults';
 import type { Place } from '@fadenweg/core/reading';
 import type { Known, RecordsState } from '@fadenweg/core/records';
 
@@ -10,6 +11,8 @@ export interface ReaderState extends RecordsState {
 /** What is declared, the same for all sources. Index in `kinds` and id in the database go side by side. */
 export interface Declarations extends Known {
   kindIds: number[];
+  /** Faults that people parted. */
+  parted: Parted[];
 }
 /** As much of the records of a stretch that are at home somewhere as judging needs, see Recall. */
 export interface Glimpses {
@@ -37,6 +40,11 @@ export interface Batch {
   sightings: Uint8Array;
   edges: Uint8Array;
   shapes: { id: number; text: string }[];
+  /** Where errors come from that no batch before told, and which record is of which, in binary COPY format. */
+  origins: Origin[];
+  faults: Uint8Array;
+  /** How often each shape is said, in binary COPY format. */
+  said: Uint8Array;
   /** What its records tell about changes. */
   signs: SignRow[];
   /** Names that its records give to their component and host and none before gave: '' for the source's own. */

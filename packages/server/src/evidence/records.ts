@@ -1,8 +1,11 @@
 import { sampledStretches, type SampledRecord } from '@fadenweg/core/identifiers';
+import { LEVELS } from '@fadenweg/core/units';
 import { foreseenCost, type PlanNode } from './foreseen.ts';
 import type { Database } from '../database/connect.ts';
 import { ALWAYS, type TieRow } from './identifiers.ts';
 import { COLUMNS, RECORD, type RecordColumn, type RecordRow } from './record-layout.ts';
+
+const ERROR = LEVELS.indexOf('error');
 
 /** What a record is about, and the founder of its strand. */
 export type About = { founder: number } & Pick<RecordRow, 'component_id' | 'host_id' | 'shape' | 'attributes'>;
@@ -324,6 +327,17 @@ export class RecordRepository {
     );
     return rows;
   }
+  /** The fault that each error among some records tells, by the record's id. */
+  async faultsOf(rows: readonly Pick<RecordRow, 'at' | 'id' | 'level'>[]): Promise<Map<number, string>> {
+    const errors = rows.filter((row) => row.level >= ERROR);
+    if (errors.length === 0) return new Map();
+    const found = await this.db.raw<{ rows: { id: number; fault: number }[] }>(
+      'select r.id, f.fault from unnest(?::bigint[], ?::bigint[]) r(at, id) join fault_record f on f.at = r.at and f.id = r.id',
+      [errors.map((row) => row.at), errors.map((row) => row.id)],
+    );
+    return new Map(found.rows.map((row) => [row.id, String(row.fault)]));
+  }
+
   async shapes(ids: readonly number[]): Promise<Map<number, string>> {
     const rows: { id: number; text: string }[] = await this.db('shape')
       .whereIn('id', [...new Set(ids)])

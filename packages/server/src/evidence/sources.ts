@@ -101,7 +101,19 @@ const told = (of: string): string => `coalesce(${of} filter (where understood > 
 /** Until when the sources speak. */
 export const EVIDENCE_END = `select ${told('max(last_at)')} as end from source`;
 /** Tables that hold what was read from a source, besides its kept bytes. */
-export const READ_TABLES = ['sighting', 'edge', 'minute_count', 'coverage', 'carried', 'sign', 'speaker', 'copied', 'copy_of'] as const;
+export const READ_TABLES = [
+  'sighting',
+  'edge',
+  'minute_count',
+  'coverage',
+  'carried',
+  'sign',
+  'speaker',
+  'fault_record',
+  'shape_slot',
+  'copied',
+  'copy_of',
+] as const;
 
 export class SourceRepository {
   constructor(private readonly db: Database) {}

@@ -284,7 +284,7 @@ export class FindService {
   /** The names that a search may ask for in these records: fields of the latest of them, the most frequent first. */
   async fields(question: Asked): Promise<string[]> {
     const counts = new Counts(MOST_VALUES);
-    await this.sample(question, [], 'quick', (record) => {
+    await this.sample(question, ['*'], 'quick', (record) => {
       for (const name in record.fields) counts.add(name);
     });
     const kinds = (await this.declarations.kinds()).map((kind) => kind.name);

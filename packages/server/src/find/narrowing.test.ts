@@ -7,6 +7,8 @@ const NAMES = {
   component: (name: string) => (name === 'labdb' ? 4 : undefined),
   host: (name: string) => (name === 'app-1' ? 2 : undefined),
   isKind: (name: string) => name === 'order' || name === 'message',
+  weights: [],
+  parameters: new Map([['amount', [{ component: 'labdb', text: 'paid ‹› of 5%' }]]]),
 };
 const narrowed = (text: string): Narrowing => narrow(parseSearch(text).search!, NAMES);
 
@@ -52,7 +54,20 @@ describe('narrowing', () => {
     ['where flow = order or level = error', `((${ofStrand('flow')} or r.level = ?))`, ['order', 5], true],
     ['where flow <> order', `((not ${ofStrand('flow')}))`, ['order'], true],
     ["where flow = ''", '(false)', [], true],
-    ["where shape = 'a ‹›'", '(r.shape in (select id from shape where text = ?))', ['a ‹›'], true],
+    ["where shape = 'a ‹›'", '(r.shape in (select id from shape where text = ? or text like ?))', ['a ‹›', 'a %'], false],
+    ["where shape = 'a b'", '(r.shape in (select id from shape where text = ?))', ['a b'], true],
+    [
+      'where amount > 100',
+      '((r.attributes::text like ? or (r.component_id = ? and r.shape in (select id from shape where text like ?))))',
+      ['%amount":%', 4, 'paid % of 5\\%'],
+      false,
+    ],
+    [
+      "where amount matches '1.0'",
+      '((r.attributes::text like ? or (r.component_id = ? and r.shape in (select id from shape where text like ?))))',
+      ['%amount":%', 4, 'paid % of 5\\%'],
+      false,
+    ],
     ["where message like '%lock%'", '(r.message like ?)', ['%lock%'], true],
     ["where message like 'lock_'", `((${HELD}))`, ['%lock%', '%lock%'], false],
     ["where message like '_'", 'true', [], false],
@@ -66,9 +81,26 @@ describe('narrowing', () => {
     ["where shop like 'ü%'", '(r.attributes::text like ?)', ['%shop":%'], false],
     ["where component matches 'lab'", 'true', [], false],
     ["where order matches 'LX-1'", '((r.keys is not null or r.attributes::text like ?))', ['%order":%'], false],
+    ['where weight >= serious', '(((r.marks >> 11) & 3) >= ?)', [2], true],
+    ['where weight > 20', '(r.attributes::text like ?)', ['%weight":%'], false],
+    [
+      'where fault = 77',
+      '((exists (select from fault_record q where q.at = r.at and q.id = r.id and q.fault = ?) or r.attributes::text like ?))',
+      ['77', '%fault":%'],
+      false,
+    ],
     ['where environment = trial', '(r.source_id in (select id from source where environment = ?))', ['trial'], true],
   ])('“%s”', (text, sql, bindings, exact) => {
     expect(narrowed(text)).toEqual({ sql, bindings, exact });
+  });
+
+  test('what people say weighs narrows beside what was read', () => {
+    const weights = [{ search: parseSearch('where logger = a').search!, weight: 3 as const }, { search: parseSearch('where logger = b').search!, weight: 0 as const }]; // prettier-ignore
+    expect(narrow(parseSearch('where weight >= serious').search!, { ...NAMES, weights })).toEqual({
+      sql: '((((r.marks >> 11) & 3) >= ? or (r.logger = ?)))',
+      bindings: [2, 'a'],
+      exact: false,
+    });
   });
 
   test('no value stands in the SQL itself', () => {

@@ -11,6 +11,7 @@ import {
   type Search,
   type Value,
 } from '@fadenweg/core/search';
+import { weightIndex, weightSql, type Weight } from '@fadenweg/core/weights';
 import { FOUNDER } from '../evidence/identifiers.ts';
 
 /**
@@ -27,6 +28,10 @@ export interface NarrowingNames {
   component(name: string): number | undefined;
   host(name: string): number | undefined;
   isKind(name: string): boolean;
+  /** What people say weighs how much. */
+  weights: readonly { search: Search; weight: Weight }[];
+  /** Parameters of shapes that have names, by these. */
+  parameters: ReadonlyMap<string, readonly { component: string; text: string }[]>;
 }
 
 /** Outcomes of few strands: their records are told by whom they are at home with. */
@@ -127,6 +132,11 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
   }
   if (name === 'took') return numeric('r.took', op, durationOf(value.text));
   if (name === 'time') return numeric('r.at', op, timeOf(value.text));
+  const weight = name === 'weight' ? weightIndex(value.text) : -1;
+  if (weight >= 0) return ofWeight(op, weight, names);
+  if (name === 'weight') return field(name, names);
+  // a field may have that name too, but hardly that number: what holds both is looked at
+  if (name === 'fault' && op === '=' && /^\d{1,16}$/.test(value.text)) return either([ofFault(value.text), field(name, names)]);
   if (op !== '=' || !Number.isNaN(numberOf(value.text))) return present(name, names);
   if (!plain) return isOwn(name) ? NONE : present(name, names);
   if (name === 'component' || name === 'host') {
@@ -142,19 +152,45 @@ function ofCompare(name: string, op: Operator, value: Value, names: NarrowingNam
       exact: false,
     };
   if (name === 'flow' || name === 'outcome') return ofStrand(name, value.text);
-  if (name === 'shape') return exactly('r.shape in (select id from shape where text = ?)', value.text);
+  if (name === 'shape') return ofShape(value.text);
   if (name === 'logger') return exactly('r.logger = ?', value.text);
   return present(name, names);
 }
 
+const COMPARE: Readonly<Record<string, (a: number, b: number) => boolean>> = { '=': (a, b) => a === b, '<': (a, b) => a < b, '<=': (a, b) => a <= b, '>': (a, b) => a > b, '>=': (a, b) => a >= b }; // prettier-ignore
+/** As it was read; what people say of it comes before that. */
+function ofWeight(op: Operator, weight: number, names: NarrowingNames): Narrowing {
+  const read = exactly(`${weightSql('r.marks')} ${op} ?`, weight);
+  if (names.weights.length === 0) return read;
+  const said = names.weights.filter((one) => COMPARE[op]!(one.weight, weight)).map((one) => ({ ...narrow(one.search, names), exact: false }));
+  return either([{ ...read, exact: false }, ...said]);
+}
+/** What has ‹› in it stands for other texts too. */
+const ofShape = (text: string): Narrowing =>
+  text.includes('‹›')
+    ? { sql: 'r.shape in (select id from shape where text = ? or text like ?)', bindings: [text, likeShape(text)], exact: false }
+    : exactly('r.shape in (select id from shape where text = ?)', text);
+const likeShape = (text: string): string => text.replace(/[%_\\]/g, '\\$&').replaceAll('‹›', '%');
+const ofFault = (number: string): Narrowing =>
+  exactly('exists (select from fault_record q where q.at = r.at and q.id = r.id and q.fault = ?)', number);
 const numeric = (column: string, op: Operator, value: number): Narrowing =>
   Number.isNaN(value) ? NONE : exactly(`coalesce(${column} ${op} ?::float8, false)`, value);
 
 /** The record has the field at all: all that a comparison needs at least. */
 function present(name: string, names: NarrowingNames): Narrowing {
-  if (isOwn(name) || /["\\%]/.test(name)) return ANY;
+  return isOwn(name) ? ANY : field(name, names);
+}
+function field(name: string, names: NarrowingNames): Narrowing {
+  if (/["\\%]/.test(name)) return ANY;
   const field = { sql: 'r.attributes::text like ?', bindings: [`%${name.replaceAll('_', '\\_')}":%`], exact: false };
-  return names.isKind(name) ? { ...field, sql: `(r.keys is not null or ${field.sql})` } : field;
+  const own = names.isKind(name) ? { ...field, sql: `(r.keys is not null or ${field.sql})` } : field;
+  const parameters = (names.parameters.get(name) ?? []).flatMap(({ component, text }): Narrowing[] => {
+    const id = names.component(component);
+    return id === undefined
+      ? []
+      : [{ sql: '(r.component_id = ? and r.shape in (select id from shape where text like ?))', bindings: [id, likeShape(text)], exact: false }];
+  });
+  return parameters.length === 0 ? own : either([own, ...parameters]);
 }
 
 /** What the text of a field must hold. */
@@ -164,7 +200,7 @@ type Held = ReturnType<typeof literalsOf>;
 function holding(name: string, held: Held, names: NarrowingNames): Narrowing {
   const there = present(name, names);
   const written = WRITTEN[name] ?? (isOwn(name) ? null : OF_FIELDS);
-  if (held === null || written === null || (written === OF_FIELDS && names.isKind(name))) return there;
+  if (held === null || written === null || (written === OF_FIELDS && (names.isKind(name) || names.parameters.has(name)))) return there;
   const part = holds(written, held.folded, held.needed);
   if (part === ANY) return there;
   return there === ANY ? part : both([there, part]);

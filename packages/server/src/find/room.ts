@@ -23,11 +23,13 @@ export function findRoom(
   { evidence }: Evidence,
   { rows: strands }: Weave,
   { declarations }: Declared,
-  { quiet }: Kept,
+  { quiet, weights, parameters }: Kept,
   { codes }: Explaining,
   { presenter }: Strands,
 ): Find {
-  const searchables = guarded((access) => new Searchables(evidence.by(access), strands.by(access), declarations.by(access)));
+  const searchables = guarded(
+    (access) => new Searchables(evidence.by(access), strands.by(access), declarations.by(access), weights.by(access), parameters.by(access)),
+  );
   const scanner = guarded((access) => new Scanner(evidence.by(access), searchables.by(access), quiet.by(access)));
   const find = guarded((access) => {
     const { records } = evidence.by(access);

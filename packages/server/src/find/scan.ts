@@ -4,7 +4,7 @@ import { COLUMNS, type RecordRow } from '../evidence/record-layout.ts';
 import type { EvidenceRows } from '../evidence/room.ts';
 import type { ActiveRules, QuietRules } from '../kept/quiet-rules.ts';
 import { Pace } from './pace.ts';
-import { both, either, narrow, type Narrowing } from './narrowing.ts';
+import { both, either, narrow, type Narrowing, type NarrowingNames } from './narrowing.ts';
 import { Turn } from './turn.ts';
 import { parsedRule, searchCache, type Needed, type Searchables, type SearchCache } from './searchables.ts';
 
@@ -50,6 +50,7 @@ export interface Sieve {
 /** Only records that some quiet rule hides, for counting them. */
 export type Scope = 'found' | 'only-hidden';
 
+const NO_PARAMETERS: NarrowingNames['parameters'] = new Map();
 /** Rows of one query, with all of their columns and with few. */
 const WHOLE_ROWS = 1000;
 const MANY_ROWS = 4000;
@@ -234,6 +235,8 @@ export class Scanner {
       component: this.evidence.names.knownComponent,
       host: this.evidence.names.knownHost,
       isKind: (name) => needed.kinds.has(name),
+      weights: needed.weights?.searches ?? [],
+      parameters: needed.parameters?.named ?? NO_PARAMETERS,
     });
   }
   private narrowingOfRules(rules: ActiveRules | null, needed: Needed): Narrowing {

@@ -1,5 +1,8 @@
-import { fieldNames, isOwn, parseSearch, type Search, type Searchable } from '@fadenweg/core/search';
+import { fieldNames, isOwn, parseSearch, type Search, type Searchable, type WeightRules } from '@fadenweg/core/search';
 import { LEVELS, type Level } from '@fadenweg/core/units';
+import { weightInMarks } from '@fadenweg/core/weights';
+import type { ParameterFields, Parameters } from '../kept/parameters.ts';
+import type { WeighedByPeople } from '../kept/weights.ts';
 import type { DeclarationRepository } from '../declared/declarations.ts';
 import type { Named } from '../evidence/identifiers.ts';
 import type { RecordColumn, RecordRow } from '../evidence/record-layout.ts';
@@ -12,6 +15,11 @@ export interface Needed {
   identifiers: boolean;
   strand: boolean;
   shape: boolean;
+  fault: boolean;
+  /** What people say weighs how much; null where nothing asks for it. */
+  weights: WeightRules | null;
+  /** Parameters of shapes under names that are asked for; null where none is. */
+  parameters: ParameterFields | null;
   /** Columns of the record that are read at all. */
   columns: RecordColumn[];
 }
@@ -24,54 +32,70 @@ export class Searchables {
     private readonly evidence: Pick<EvidenceRows, 'records' | 'sources' | 'identifiers' | 'names'>,
     private readonly strands: StrandRepository,
     private readonly declarations: DeclarationRepository,
+    private readonly weights: WeighedByPeople,
+    private readonly parameters: Parameters,
   ) {}
 
   /** @param fields further fields that are asked for, '*' for whatever there is */
   async needed(searches: readonly Search[], fields: readonly string[] = []): Promise<Needed> {
-    const names = [...searches.flatMap(fieldNames), ...fields];
+    const asked = [...searches.flatMap(fieldNames), ...fields];
+    const weights = asked.includes('weight') || asked.includes('*') ? await this.weights.on() : null;
+    const ofWeights = weights?.searches.map((one) => one.search) ?? [];
+    const names = [...asked, ...ofWeights.flatMap(fieldNames)];
     const kinds = new Set((await this.declarations.kinds()).map((kind) => kind.name));
     const all = names.includes('*');
     const asks = (...some: string[]): boolean => all || some.some((name) => names.includes(name));
     const identifiers = all || names.some((name) => kinds.has(name));
     const strand = asks('flow', 'outcome', 'strand');
-    const shape = asks('shape');
+    const named = await this.parameters.on();
+    const parameters = asks(...named.named.keys()) && named.named.size > 0 ? named : null;
+    const shape = asks('shape') || parameters !== null;
+    const fault = asks('fault');
     const columns = [...ALWAYS];
-    if (asks('message') || searches.some((search) => search.words.length > 0)) columns.push('message');
-    if (all || names.some((name) => !isOwn(name))) columns.push('attributes');
+    if (asks('message') || parameters !== null || [...searches, ...ofWeights].some((search) => search.words.length > 0)) columns.push('message');
+    if (all || names.some((name) => !isOwn(name) || name === 'fault' || name === 'weight')) columns.push('attributes');
     if (identifiers) columns.push('keys');
     if (strand) columns.push('home', 'lane');
     if (shape) columns.push('shape');
     if (asks('took')) columns.push('took');
     if (asks('logger')) columns.push('logger');
-    return { kinds, identifiers, strand, shape, columns };
+    if (weights) columns.push('marks');
+    return { kinds, identifiers, strand, shape, fault, weights, parameters, columns };
   }
 
   /** @param founders the keys that founded the strands of the rows, where they are known */
   async of(rows: readonly RecordRow[], needed: Needed, cache: SearchCache, founders?: readonly (number | null)[]): Promise<Searchable[]> {
-    const [sources, named, strands, shapes] = await Promise.all([
+    const [sources, named, strands, shapes, faults] = await Promise.all([
       learned(cache.sources, rows.map((row) => row.source_id), (ids) => this.evidence.sources.byIds(ids)), // prettier-ignore
       needed.identifiers ? learned(cache.named, rows.flatMap((row) => row.keys ?? []), (keys) => this.evidence.identifiers.named(keys)) : null, // prettier-ignore
       needed.strand ? this.strandsOf(founders ?? (await this.foundersOf(rows, cache)), cache) : null,
       needed.shape ? learned(cache.shapes, rows.map((row) => row.shape), (ids) => this.evidence.records.shapes(ids)) : null, // prettier-ignore
+      needed.fault ? this.evidence.records.faultsOf(rows) : null,
     ]);
-    return rows.map((row, i) => {
+    return rows.map((row, i): Searchable => {
       const source = sources.get(row.source_id);
-      return {
+      const component = this.evidence.names.component(row.component_id);
+      const shape = shapes?.get(row.shape) ?? '';
+      const record: Searchable = {
         at: row.at,
         level: row.level as Level,
-        component: this.evidence.names.component(row.component_id),
+        component,
         host: this.evidence.names.host(row.host_id),
         environment: source?.environment ?? '',
         source: source?.path ?? '',
         logger: row.logger ?? '',
         message: row.message ?? '',
-        shape: shapes?.get(row.shape) ?? '',
+        shape,
         took: row.took ?? NaN,
-        fields: row.attributes ?? {},
+        fields: fieldsOf(row, needed.parameters?.of(component, shape, row.message ?? '') ?? null),
         identifiers: named === null ? [] : (row.keys ?? []).flatMap((key) => named.get(key) ?? []),
         flow: strands?.[i]?.flow ?? '',
         outcome: strands?.[i]?.outcome ?? '',
+        fault: faults?.get(row.id) ?? '',
+        weight: weightInMarks(row.marks ?? 0),
       };
+      const said = needed.weights?.weigh(record) ?? null;
+      return said === null ? record : { ...record, weight: said };
     });
   }
 
@@ -119,6 +143,10 @@ export class Searchables {
     return result;
   }
 }
+
+/** What the record itself tells under a name comes first. */
+const fieldsOf = ({ attributes }: RecordRow, parameters: Record<string, string> | null): Searchable['fields'] =>
+  parameters === null ? (attributes ?? {}) : { ...parameters, ...attributes };
 
 /** Looks up what is not known yet. */
 async function learned<Known>(known: Map<number, Known>, ids: readonly number[], lookUp: (ids: number[]) => Promise<Map<number, Known>>) {

@@ -253,7 +253,7 @@ export class ImportEnd {
   private async copied(importId: number | null): Promise<boolean> {
     try {
       const { records, keys, tied, again } = await this.looks.copies.run();
-      if (records > 0) await this.weaving.changed(keys, tied);
+      if (records > 0) await this.weaving.changed(keys, tied, 'copies were taken out of sight');
       return await this.again(again, importId);
     } catch (error) {
       if (isDatabaseAway(error) || isTransient(error) || importId === null) throw error;

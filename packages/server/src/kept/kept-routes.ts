@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { ColumnSetBody, Page, QuietRuleBody, QuietRuleInfo, Saved, SavedSearchBody } from '@fadenweg/api';
-import { HEARTBEATS } from '@fadenweg/core/quiet';
+import { HEARTBEATS, SETTLED_FAULTS } from '@fadenweg/core/quiet';
 import { LONGEST_SEARCH, parseSearch } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { name, numbered } from '../platform/http/inputs.ts';
@@ -44,6 +44,9 @@ const savedBody = Joi.object({
 });
 type SavedBody = Pick<Saved, 'what' | 'name' | 'shared' | 'body'>;
 
+/** Rules whose searches are not written by people. */
+const LEARNED = new Set<string>([HEARTBEATS.name, SETTLED_FAULTS.name]);
+
 /** What people keep: quiet rules, saved searches, column sets. */
 export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint[] {
   const readable = (q: string): void => {
@@ -78,7 +81,7 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         const known = (await quiet.rules()).find((rule) => rule.name === body.name);
         const rule = known?.supplied ? { ...known, on: body.on } : body;
-        if (rule.name !== HEARTBEATS.name) readable(rule.q);
+        if (!LEARNED.has(rule.name)) readable(rule.q);
         await kept.saveQuietRule(rule, access);
         quiet.forget();
         return { name: rule.name, label: rule.label, why: rule.why, q: rule.q, on: rule.on };

@@ -1,6 +1,7 @@
 import type { Access } from '../platform/access.ts';
-import type { QuietRuleBody, QuietRuleInfo, Saved } from '@fadenweg/api';
+import type { QuietRuleBody, QuietRuleInfo, Saved, WeightRuleBody, WeightRuleInfo } from '@fadenweg/api';
 import { HEARTBEATS, recurring, type Series } from '@fadenweg/core/quiet';
+import { weightIndex, weightName } from '@fadenweg/core/weights';
 import type { Database } from '../database/connect.ts';
 
 interface QuietRow {
@@ -28,6 +29,7 @@ const savedOf = ({ changed_at, ...row }: SavedRow): Saved => ({ ...row, changedA
 const LEARNED_FROM = 86_400_000_000;
 const MOST_SERIES = 300;
 const MOST_TIMES = 20_000;
+export const MOST_WEIGHTS = 100;
 
 /** What people keep: quiet rules, saved searches, column sets. */
 export class KeptRepository {
@@ -48,6 +50,18 @@ export class KeptRepository {
   }
   async removeQuietRule(name: string): Promise<boolean> {
     return (await this.db('quiet_rule').where({ name, supplied: false }).delete()) > 0;
+  }
+  /** The latest changed first: it decides. */
+  async weightRules(): Promise<WeightRuleInfo[]> {
+    const rows: { name: string; label: string; q: string; weight: number; changed_by: string }[] = await this.db('weight_rule').orderBy('changed_at', 'desc').limit(MOST_WEIGHTS); // prettier-ignore
+    return rows.map(({ name, label, q, weight, changed_by }) => ({ name, label, q, weight: weightName(weight), changedBy: changed_by }));
+  }
+  async saveWeightRule({ name, label, q, weight }: WeightRuleBody, access: Access): Promise<void> {
+    const row = { label, q, weight: weightIndex(weight), changed_by: access.who, changed_at: this.db.fn.now() };
+    await this.db('weight_rule').insert({ name, ...row }).onConflict('name').merge(row); // prettier-ignore
+  }
+  async removeWeightRule(name: string): Promise<boolean> {
+    return (await this.db('weight_rule').where({ name }).delete()) > 0;
   }
   /** Keeps what was learned to recur. */
   async learnHeartbeats(q: string): Promise<void> {

@@ -1,7 +1,8 @@
 import type { QuietRuleInfo } from '@fadenweg/api';
-import { compileRules, searchOfRecurring } from '@fadenweg/core/quiet';
+import { compileRules, searchOfFaults, searchOfRecurring, SETTLED_FAULTS } from '@fadenweg/core/quiet';
 import { LONGEST_SEARCH, type Searchable } from '@fadenweg/core/search';
 import type { KeptRepository } from './kept.ts';
+import type { KnownFaults } from '../evidence/known-faults.ts';
 import type { EvidenceRows } from '../evidence/room.ts';
 
 /** The rules that are on, ready to be asked. */
@@ -15,32 +16,35 @@ export interface ActiveRules {
 
 /** Keeps the quiet rules that are on, compiled, and learns which messages recur. */
 export class QuietRules {
-  private active: Promise<ActiveRules> | null = null;
+  private active: { faults: string; rules: Promise<ActiveRules> } | null = null;
   private learnedTo = -1;
 
   constructor(
     private readonly kept: KeptRepository,
     private readonly evidence: Pick<EvidenceRows, 'sources' | 'names'>,
+    private readonly faults: () => Pick<KnownFaults, 'quiet'>,
   ) {}
 
   /** A rule was changed: it is read again on the next call. */
   forget(): void {
     this.active = null;
   }
-  rules(): Promise<QuietRuleInfo[]> {
-    return this.kept.quietRules();
+  async rules(): Promise<QuietRuleInfo[]> {
+    const [rules, faults] = await Promise.all([this.kept.quietRules(), this.faults().quiet()]);
+    return rules.map((rule) => (rule.name === SETTLED_FAULTS.name ? { ...rule, q: searchOfFaults(faults) } : rule));
   }
-  on(): Promise<ActiveRules> {
-    if (!this.active) {
-      const reading = this.read();
-      this.active = reading;
-      reading.catch(() => this.forget());
+  async on(): Promise<ActiveRules> {
+    const faults = (await this.faults().quiet()).join();
+    if (this.active?.faults !== faults) {
+      const rules = this.read();
+      this.active = { faults, rules };
+      rules.catch(() => this.forget());
     }
-    return this.active;
+    return this.active.rules;
   }
   private async read(): Promise<ActiveRules> {
-    const rules = (await this.rules()).filter((rule) => rule.on && rule.q !== '');
-    return { names: rules.map((rule) => rule.name), searches: rules.map((rule) => rule.q), hides: compileRules(rules) };
+    const rows = (await this.rules()).filter((rule) => rule.on && rule.q !== '');
+    return { names: rows.map((rule) => rule.name), searches: rows.map((rule) => rule.q), hides: compileRules(rows) };
   }
 
   /** Learns anew what recurs, if the evidence reaches further than the last time. */

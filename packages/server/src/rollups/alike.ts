@@ -6,7 +6,7 @@ const AMISS = "('failed', 'stalled', 'odd', 'doubled', 'slow', 'refused')";
 /** So many different findings of a window, and so many strands of each, are looked at. */
 const MOST_FINDINGS = 500;
 const MOST_TIMES = 5000;
-const MOST_PARTIES = 4;
+const MOST_OF_EACH = 4;
 
 export interface AlikeRow {
   signature: string;
@@ -20,11 +20,14 @@ export interface AlikeRow {
   times: Microseconds[];
   environment: string;
 }
-export interface PartyCount {
+export interface HavingCount {
   signature: string;
-  party: number;
+  id: number;
   inside: number;
   outside: number;
+  /** How many there are of it and of the others, of its flows at that time. */
+  departing: number;
+  others: number;
 }
 
 /** Strands that have one first finding, counted. */
@@ -53,22 +56,26 @@ export class AlikeRepository {
     return new Map(rows.map((one) => [one.signature, one.count]));
   }
 
-  /** The parties that most of these have, each with how many others of those flows have it. */
-  async parties(
+  /** The parties, or the hosts, that most of these have, each with how many others of those flows have it. */
+  async having(
+    what: 'parties' | 'hosts',
     asked: readonly { signature: string; flows: readonly string[]; from: Microseconds; to: Microseconds }[],
     environment: string[],
-  ): Promise<PartyCount[]> {
+  ): Promise<HavingCount[]> {
     if (asked.length === 0) return [];
-    const { rows } = await this.db.raw<{ rows: PartyCount[] }>(
-      `select u.signature, p.party, p.inside::int as inside, o.outside::int as outside
+    const { rows } = await this.db.raw<{ rows: HavingCount[] }>(
+      `select u.signature, p.id, p.inside::int as inside, o.outside::int as outside, a.departing::int as departing, a.others::int as others
          from unnest(?::text[], ?::text[], ?::bigint[], ?::bigint[]) u(signature, flows, begins, ends)
          cross join lateral (
-           select party, count(*) as inside from strand s cross join unnest(s.parties) party
-             where s.signature = u.signature and s.started_at between u.begins and u.ends and s.environment = any(?) group by 1 order by 2 desc limit ${MOST_PARTIES}) p
+           select count(*) filter (where s.signature = u.signature) as departing, count(*) filter (where s.signature is distinct from u.signature) as others
+             from strand s where s.started_at between u.begins and u.ends and s.environment = any(?) and coalesce(s.flow, '') = any(string_to_array(u.flows, chr(1)))) a
          cross join lateral (
-           select count(*) as outside from strand s where s.parties @> array[p.party] and s.started_at between u.begins and u.ends and s.environment = any(?)
+           select id, count(*) as inside from strand s cross join unnest(s.${what}) id
+             where s.signature = u.signature and s.started_at between u.begins and u.ends and s.environment = any(?) group by 1 order by 2 desc limit ${MOST_OF_EACH}) p
+         cross join lateral (
+           select count(*) as outside from strand s where s.${what} @> array[p.id] and s.started_at between u.begins and u.ends and s.environment = any(?)
              and coalesce(s.flow, '') = any(string_to_array(u.flows, chr(1))) and s.signature is distinct from u.signature) o`,
-      [asked.map((one) => one.signature), asked.map((one) => one.flows.join('\u0001')), asked.map((one) => one.from), asked.map((one) => one.to), environment, environment], // prettier-ignore
+      [asked.map((one) => one.signature), asked.map((one) => one.flows.join('\u0001')), asked.map((one) => one.from), asked.map((one) => one.to), environment, environment, environment], // prettier-ignore
     );
     return rows;
   }

@@ -1,82 +1,46 @@
 import type { Departure } from '@fadenweg/api';
-import { A_RUN, BY_CLOCK, type Cell, type CellKind, type FlowCloth } from '@fadenweg/core/rounds';
+import { cellRuns, type CellKind, type CellRun } from '@fadenweg/core/rounds';
 import { isoMicros } from '@fadenweg/core/units';
 import type { FoundIn } from './found-departures.ts';
 
 const WHAT = { none: 'gone', fewer: 'fading', more: 'surging', late: 'slow', 'not-done': 'failing' } as const;
-/** How grave one strand is that came too much, or is missing; a run of a clock stands for more. */
-const GRAVITY: Record<CellKind, number> = { none: 1, fewer: 0.5, more: 0.1, late: 0.5, 'not-done': 1 };
 
-interface Run {
-  kind: CellKind;
-  first: number;
-  last: number;
-}
-
-/** What departs in how many came and in what no finding tells: cells of one kind that follow upon each other. */
+/** What departs in how many came and in what no finding tells. */
 export function cellDepartures({ window, cloth, labels }: FoundIn, found: readonly Departure[]): Departure[] {
-  return cloth.flows.flatMap((flow) =>
-    runsOf(
-      flow,
-      window.slots.map((one) => one.seen),
-    ).flatMap((run) => {
-      // prettier-ignore
-      const [from, to] = [isoMicros(window.bounds[run.first]!), isoMicros(window.bounds[run.last + 1]!)];
-      const told = found.some(
-        (one) =>
-          one.flows.some((own) => own.flow === flow.flow) &&
-          one.from < to &&
-          one.to >= from &&
-          (run.kind === 'not-done' || (run.kind === 'late' && one.what === 'slow')),
-      );
-      return told && (run.kind === 'late' || run.kind === 'not-done')
-        ? []
-        : [departureOf(flow, run, from, to, labels(flow.flow), run.last === window.slots.length - 1)];
-    }),
-  );
+  return cellRuns(cloth.flows, window.slots).flatMap((run) => {
+    const { flow, kind, last } = run;
+    const [from, to] = [isoMicros(window.bounds[run.first]!), isoMicros(window.bounds[last + 1]!)];
+    const told = found.some(
+      (one) =>
+        one.flows.some((own) => own.flow === flow) &&
+        one.from < to &&
+        one.to >= from &&
+        (one.isOfSchedule === true
+          ? one.what === 'gone' && (kind === 'none' || kind === 'fewer')
+          : kind === 'not-done' || (kind === 'late' && one.what === 'slow')),
+    );
+    return told ? [] : [departureOf(run, from, to, labels(flow), last === window.slots.length - 1)];
+  });
 }
 
-/** Marked cells of one kind, with no more than one unmarked, or any number of unseen ones, between two. */
-function runsOf({ cells }: FlowCloth, seen: readonly boolean[]): Run[] {
-  const runs: Run[] = [];
-  for (const [i, { departs }] of cells.entries()) {
-    if (!departs) continue;
-    const kind = departs.kind === 'none' ? 'fewer' : departs.kind;
-    const last = runs.findLast((one) => (one.kind === 'none' ? 'fewer' : one.kind) === kind);
-    if (last && seen.slice(last.last + 1, i).filter(Boolean).length <= 1) {
-      last.last = i;
-      if (departs.kind === 'fewer') last.kind = 'fewer';
-    } else runs.push({ kind: departs.kind, first: i, last: i });
-  }
-  return runs;
-}
-
-const sum = (cells: readonly Cell[], of: (cell: Cell) => number): number => cells.reduce((whole, one) => whole + of(one), 0);
-
-function departureOf(flow: FlowCloth, { kind, first, last }: Run, from: string, to: string, label: string, ongoing: boolean): Departure {
-  const cells = flow.cells.slice(first, last + 1);
-  const all = sum(cells, (one) => one.all);
-  const share = kind === 'late' || kind === 'not-done';
-  const count = kind === 'late' ? sum(cells, (one) => one.late) : kind === 'not-done' ? sum(cells, (one) => one.amiss) : all;
-  const usual = cells.find((one) => one.departs)!.departs!.usual;
-  const expected = share ? usual * all : sum(cells, (one) => one.expected ?? 0);
-  const excess = Math.max(1, Math.abs(count - expected));
+function departureOf({ flow, kind, count, of, expected, weight }: CellRun, from: string, to: string, label: string, ongoing: boolean): Departure {
   return {
-    key: `${kind} ${flow.flow}`,
+    key: `${kind} ${flow}`,
     what: WHAT[kind],
     outcome: null,
     title: titleOf(kind, label),
-    flows: [{ flow: flow.flow, label }],
+    flows: [{ flow, label }],
     component: '',
     host: '',
     from,
     to,
     ongoing,
     count,
-    of: share ? all : null,
+    of,
     expected,
-    weight: GRAVITY[kind] * excess * (flow.spread !== null && flow.spread < BY_CLOCK && kind !== 'more' ? A_RUN : 1),
+    weight,
     parties: [],
+    hosts: [],
     change: null,
     finding: null,
     noted: null,

@@ -2,8 +2,10 @@ import type { Departure, Departures } from '@fadenweg/api';
 import type { Changes } from '../changes/changes.ts';
 import type { ClockRepository } from '../evidence/clock-rows.ts';
 import { cellDepartures } from './cell-departures.ts';
+import type { JobService } from '../jobs/jobs.ts';
 import type { FoundDepartures } from './found-departures.ts';
-import { notedOf, type NotedRepository } from './noted.ts';
+import { jobDepartures } from './job-departures.ts';
+import { notedOf, shareOf, type NotedRepository } from './noted.ts';
 import { otherDepartures } from './other-departures.ts';
 import type { RoundsService } from './rounds.ts';
 import type { Asked } from './window.ts';
@@ -16,16 +18,19 @@ export class DeparturesService {
     private readonly clocks: ClockRepository,
     private readonly changes: Changes,
     private readonly noted: NotedRepository,
+    private readonly jobs: JobService,
   ) {}
 
   async of(asked: Asked): Promise<Departures> {
     const [{ window, cloth }, labels] = await Promise.all([this.rounds.cloth(asked), this.rounds.labels()]);
     const known = { window, cloth, labels };
-    const [{ items, more, nothingBefore }, others] = await Promise.all([
+    const [{ items, more, nothingBefore }, others, jobs] = await Promise.all([
       this.found.of(asked, known),
       otherDepartures(this.clocks, this.changes, window, asked.environment),
+      this.jobs.offSchedule(asked),
     ]);
-    const all = [...items, ...cellDepartures(known, items), ...others];
+    const ofJobs = jobDepartures(jobs, asked.zone);
+    const all = [...items, ...cellDepartures(known, [...items, ...ofJobs]), ...ofJobs, ...others];
     const noted = await this.noted.of(all.map((one) => one.key));
     const now = Date.now() * 1000;
     for (const one of all) one.noted = notedOf(noted.get(one.key), { count: one.count, share: shareOf(one) }, now);
@@ -37,5 +42,4 @@ export class DeparturesService {
   }
 }
 
-export const shareOf = ({ count, of, expected }: Pick<Departure, 'count' | 'of' | 'expected'>): number => count / Math.max(1, of ?? expected ?? 1);
 const isSettled = ({ noted }: Departure): boolean => noted !== null && !noted.worse;

@@ -1,11 +1,10 @@
 import type { Departure, DepartureKind } from '@fadenweg/api';
-import { contrast } from '@fadenweg/core/statistics';
-import { BY_CLOCK, departing, stretchOf, type Alike, type Cloth, type Counted, type Departing } from '@fadenweg/core/rounds';
+import { BY_CLOCK, departing, standingOut, stretchOf, type Alike, type Cloth, type Counted, type Departing } from '@fadenweg/core/rounds';
 import { isoMicros, type Microseconds } from '@fadenweg/core/units';
 import type { Changes } from '../changes/changes.ts';
 import type { IdentifierRepository } from '../evidence/identifiers.ts';
 import type { Names } from '../evidence/names.ts';
-import type { AlikeRepository, AlikeRow } from '../rollups/alike.ts';
+import type { AlikeRepository, AlikeRow, HavingCount } from '../rollups/alike.ts';
 import { KeptAWhile } from '../platform/kept-a-while.ts';
 import type { PastRow, SumRepository } from '../rollups/sums.ts';
 import type { Asked, Window } from './window.ts';
@@ -78,7 +77,7 @@ export class FoundDepartures {
     const told = departing(list, knowsBefore);
     const shown = told.slice(0, MOST);
     const stretches = shown.map(({ one }) => fromTo(one, course.length));
-    const parties = await this.parties(shown, stretches, environment);
+    const whom = await this.whom(shown, stretches, environment);
     const items = await Promise.all(
       shown.map(async ({ one, expected, weight }, i): Promise<Departure> => {
         const { row, count, of, before } = one;
@@ -101,7 +100,7 @@ export class FoundDepartures {
           of,
           expected: before.of === 0 ? null : expected,
           weight,
-          parties: parties.get(row.signature) ?? [],
+          ...whom.get(row.signature)!,
           change: await this.changes.latestBefore(stretch.from, [component, row.failedIn ?? '', ...named], row.environment),
           finding: row.signature,
           noted: null,
@@ -120,27 +119,35 @@ export class FoundDepartures {
     );
   }
 
-  /** By signature, parties that have more of it than others of those flows at that time. */
-  private async parties(
+  /** By signature, parties and hosts that have more of it than others of those flows at that time. */
+  private async whom(
     shown: readonly Departing<Row>[],
     stretches: readonly { from: number; to: number }[],
     environment: string[],
-  ): Promise<Map<string, Departure['parties']>> {
+  ): Promise<Map<string, Whom>> {
     const asked = shown.map(({ one: { row } }, i) => ({ signature: row.signature, flows: row.flows, ...stretches[i]! }));
-    const counts = await this.alike.parties(asked, environment);
-    const named = await this.identifiers.named([...new Set(counts.map((one) => one.party))]);
-    const found = new Map<string, Departure['parties']>();
-    for (const { one } of shown) {
-      const own = counts.filter((count) => count.signature === one.row.signature);
-      const telling = contrast(own.map((count) => ({ field: String(count.party), value: '', inside: count.inside, outside: count.outside })), one.count, Math.max(0, one.of - one.count), own.length); // prettier-ignore
-      const parties = telling.flatMap(({ field, inside, odds }) => {
-        const name = named.get(Number(field));
-        return name && odds > 1 ? [{ kind: name.kind, value: name.value, inside, odds }] : [];
-      });
-      if (parties.length > 0) found.set(one.row.signature, parties);
-    }
-    return found;
+    const [parties, hosts] = await Promise.all([this.alike.having('parties', asked, environment), this.alike.having('hosts', asked, environment)]);
+    const named = await this.identifiers.named([...new Set(parties.map((one) => one.id))]);
+    return new Map(
+      shown.map(({ one }): [string, Whom] => [
+        one.row.signature,
+        {
+          parties: standing(one, parties).flatMap(({ id, ...rest }) => {
+            const name = named.get(id);
+            return name ? [{ kind: name.kind, value: name.value, ...rest }] : [];
+          }),
+          hosts: standing(one, hosts).map(({ id, ...rest }) => ({ value: this.names.host(id), ...rest })),
+        },
+      ]),
+    );
   }
+}
+
+type Whom = Pick<Departure, 'parties' | 'hosts'>;
+/** Those that stand out, with how many have it. */
+function standing({ row }: Row, counts: readonly HavingCount[]): { id: number; inside: number; odds: number }[] {
+  const own = counts.filter((one) => one.signature === row.signature);
+  return own.length === 0 ? [] : standingOut(own, own[0]!.departing, own[0]!.others);
 }
 
 function kindOf({ outcome, before }: Row, knowsBefore: boolean): DepartureKind {

@@ -1,4 +1,4 @@
-import type { Noted, NotedBody } from '@fadenweg/api';
+import type { Departure, Noted, NotedBody } from '@fadenweg/api';
 import { isoMicros, type Microseconds } from '@fadenweg/core/units';
 import type { Database } from '../database/connect.ts';
 
@@ -26,15 +26,26 @@ export class NotedRepository {
   }
 
   /** @param until in microseconds */
-  async note({ key, state, note = '', count, share }: NotedBody, until: Microseconds | null, who: string): Promise<void> {
+  async note({ key, state, note = '', count, of, expected }: NotedBody, until: Microseconds | null, who: string): Promise<void> {
     if (state === null) {
       await this.db('noted_departure').where({ key }).delete();
       return;
     }
-    const row = { state, note, until_at: until, strands: count, share, changed_by: who, changed_at: this.db.fn.now() };
+    const row = {
+      state,
+      note,
+      until_at: until,
+      strands: count,
+      share: shareOf({ count, of, expected }),
+      changed_by: who,
+      changed_at: this.db.fn.now(),
+    };
     await this.db('noted_departure').insert({ key, ...row }).onConflict('key').merge(row); // prettier-ignore
   }
 }
+
+/** Of how many it is, where a share is told; else how many times as many as usual. */
+export const shareOf = ({ count, of, expected }: Pick<Departure, 'count' | 'of' | 'expected'>): number => count / Math.max(1, of ?? expected ?? 1);
 
 /** @param now what a tolerance that ends is compared with */
 export function notedOf(row: NotedRow | undefined, { count, share }: { count: number; share: number }, now: Microseconds): Noted | null {

@@ -1,9 +1,11 @@
 import type { Change, Departure } from '@fadenweg/api';
+import { begunAnew } from '@fadenweg/core/changes';
 import { isAmiss, type ClockSpan } from '@fadenweg/core/clocks';
 import { durationWords } from '@fadenweg/core/findings';
 import { isoMicros } from '@fadenweg/core/units';
 import type { Changes } from '../changes/changes.ts';
 import { spansOf, type ClockRepository, type ClockRow } from '../evidence/clock-rows.ts';
+import { microsOf } from '../platform/http/inputs.ts';
 import type { Window } from './window.ts';
 
 const DAY = 86_400_000_000;
@@ -11,10 +13,6 @@ const BEFORE = 28 * DAY;
 /** How grave a wrong clock is, and a machine or a program that began anew. */
 const CLOCK = 2;
 const GRAVE_ANEW = 3;
-/** What begins anew once in so many days is usual. */
-const USUAL = 0.5;
-/** In milliseconds. */
-const TOGETHER = 10 * 60_000;
 const MOST_CHANGES = 5000;
 
 /** What departs and is no strand's: clocks that are off, machines and programs that began anew though they hardly ever do. */
@@ -30,8 +28,7 @@ export async function otherDepartures(clocks: ClockRepository, changes: Changes,
     const within = isAmiss(spans) ? spans.filter((one) => (one.from < to || one.from === 0) && (one.to >= from || one.to === 0)) : [];
     return within.length === 0 ? [] : [wrongClock(row, within, window)];
   });
-  const begun = begunAnew(listed.items, window);
-  return [...wrong, ...begun];
+  return [...wrong, ...anewDepartures(listed.items, window)];
 }
 
 function wrongClock({ host, component, id }: ClockRow, spans: readonly ClockSpan[], window: Window): Departure {
@@ -54,51 +51,35 @@ function wrongClock({ host, component, id }: ClockRow, spans: readonly ClockSpan
     expected: null,
     weight: CLOCK,
     parties: [],
+    hosts: [],
     change: null,
     finding: null,
     noted: null,
   };
 }
 
-const ANEW: ReadonlySet<string> = new Set(['restart', 'fail-over', 'start', 'stop']);
-const GRAVEST = ['fail-over', 'restart', 'stop', 'start'];
-const place = (one: Change): string => (one.component === '' ? one.host : one.component);
-
-/** Machines and programs that began anew, though they hardly ever did before; what follows within some minutes belongs together. */
-function begunAnew(all: readonly Change[], { bounds }: Window): Departure[] {
-  const [from, to] = [bounds[0]!, bounds.at(-1)!];
-  const anew = all.filter((one) => ANEW.has(one.kind));
-  const before = new Map<string, number>();
-  for (const one of anew) if (one.at < isoMicros(from)) before.set(place(one), (before.get(place(one)) ?? 0) + 1);
-  const length = Math.max(1, (to - from) / DAY);
-  const usual = (one: Change): boolean => (before.get(place(one)) ?? 0) * length >= USUAL * (BEFORE / DAY);
-  const groups: Change[][] = [];
-  for (const one of anew) {
-    if (one.at < isoMicros(from) || usual(one)) continue;
-    const last = groups.at(-1)?.at(-1);
-    if (last && Date.parse(one.at) - Date.parse(last.at) <= TOGETHER) groups.at(-1)!.push(one);
-    else groups.push([one]);
-  }
-  return groups.map((own): Departure => {
-    const [first, last] = [own[0]!, own.at(-1)!];
-    const told = [...own].sort((a, b) => GRAVEST.indexOf(a.kind) - GRAVEST.indexOf(b.kind))[0]!;
-    const rest = own.filter((one) => one !== told);
+/** Machines and programs that began anew, though they hardly ever did before. */
+function anewDepartures(all: readonly Change[], { bounds }: Window): Departure[] {
+  const changes = all.map((one) => ({ ...one, at: microsOf(one.at), change: one }));
+  return begunAnew(changes, bounds[0]!, bounds.at(-1)!).map(({ told: { change: told }, all: own, places }): Departure => {
+    const rest = own.filter((one) => one.change !== told).map((one) => one.words);
     return {
-      key: `begun anew ${[...new Set(own.map(place))].join(' ').slice(0, 400)}`,
+      key: `begun anew ${places.join(' ').slice(0, 400)}`,
       what: 'new',
       outcome: null,
-      title: rest.length === 0 ? told.words : `${told.words}; then ${rest.map((one) => one.words).join('; ')}`,
+      title: rest.length === 0 ? told.words : `${told.words}; then ${rest.join('; ')}`,
       flows: [],
       component: told.component,
       host: own.find((one) => one.host !== '')?.host ?? '',
-      from: first.at,
-      to: last.at,
+      from: own[0]!.change.at,
+      to: own.at(-1)!.change.at,
       ongoing: false,
       count: own.length,
       of: null,
       expected: null,
       weight: GRAVE_ANEW,
       parties: [],
+      hosts: [],
       change: { id: told.id, kind: told.kind, at: told.at, component: told.component, host: told.host, words: told.words, record: told.record },
       finding: null,
       noted: null,

@@ -1,8 +1,9 @@
 import type { Rounds, RoundsCell } from '@fadenweg/api';
 import { clothOf, type Cloth, type FlowCloth, type FlowSums, type Sample, type Sum } from '@fadenweg/core/rounds';
 import { isoMicros } from '@fadenweg/core/units';
-import type { DeclarationRepository } from '../declared/declarations.ts';
+import { labelIn, type DeclarationRepository } from '../declared/declarations.ts';
 import type { PastRow, SumRepository } from '../rollups/sums.ts';
+import type { FlowGroups } from './flow-groups.ts';
 import { KeptAWhile } from '../platform/kept-a-while.ts';
 import { rangesOf, windowOf, type Asked, type Window } from './window.ts';
 
@@ -25,12 +26,13 @@ export class RoundsService {
   constructor(
     private readonly sums: SumRepository,
     private readonly declarations: DeclarationRepository,
+    private readonly groups: FlowGroups,
     private readonly state: () => number,
   ) {}
 
   async of(asked: Asked): Promise<Rounds> {
     const { window, cloth } = await this.cloth(asked);
-    const labels = await this.labels();
+    const [labels, groups] = await Promise.all([this.labels(), this.groups.all()]);
     const flows = cloth.flows.map((flow) => ({ flow, weight: gravity(flow) })).sort((a, b) => b.weight - a.weight || total(b.flow) - total(a.flow) || (a.flow.flow < b.flow.flow ? -1 : 1)); // prettier-ignore
     return {
       slotMs: window.length / 1000,
@@ -39,6 +41,7 @@ export class RoundsService {
       flows: flows.map(({ flow: { flow, cells, shift, known, usual, usualAmiss, fence } }) => ({
         flow,
         label: labels(flow),
+        group: groups.get(flow) ?? '',
         cells: cells as RoundsCell[],
         shift,
         known,
@@ -93,8 +96,7 @@ export class RoundsService {
 
   /** What people call a flow. */
   async labels(): Promise<(flow: string) => string> {
-    const labels = new Map((await this.declarations.flows()).map((one) => [one.name, one.label]));
-    return (flow) => (flow === '' ? 'of no flow' : (labels.get(flow) ?? flow));
+    return labelIn(await this.declarations.flows());
   }
 }
 

@@ -1,8 +1,11 @@
 import type { LevelName, LogRecord, Outcome, StrandSummary } from '@fadenweg/api';
 import type { FlowRules } from '@fadenweg/core/findings';
 import { MARK } from '@fadenweg/core/path';
-import { isoMicros, LEVELS } from '@fadenweg/core/units';
+import type { Searchable, WeightRules } from '@fadenweg/core/search';
+import { isoMicros, LEVELS, type Level } from '@fadenweg/core/units';
+import { weightInMarks, weightName } from '@fadenweg/core/weights';
 import { FLAG, byteOfId, timeFrom } from '../evidence/record-id.ts';
+import type { ParameterFields } from '../kept/parameters.ts';
 import { strandId, type Named } from '../evidence/identifiers.ts';
 import { recordKey } from '../evidence/record-key.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
@@ -20,6 +23,8 @@ export class Presenter {
   constructor(
     private readonly evidence: Pick<EvidenceRows, 'identifiers' | 'records' | 'sources' | 'names' | 'copies'>,
     private readonly strands: StrandRepository,
+    private readonly weights: { on(): Promise<WeightRules> },
+    private readonly parameters: { on(): Promise<ParameterFields> },
   ) {}
 
   /** Records of any strands, each with the one that it belongs to. */
@@ -54,32 +59,36 @@ export class Presenter {
     named: ReadonlyMap<number, Named>,
     ownerOf: (row: RecordRow) => { founder: Named; strand: StrandRow | undefined } | undefined,
   ): Promise<LogRecord[]> {
-    const [shapes, sources, copies] = await Promise.all([
+    const [weights, parameters, shapes, sources, copies] = await Promise.all([
+      this.weights.on(),
+      this.parameters.on(),
       this.evidence.records.shapes(rows.map((row) => row.shape)),
       this.evidence.sources.byIds(rows.map((row) => row.source_id)),
       this.evidence.copies.of(rows),
     ]);
-    return rows.map((row) => {
+    return rows.map((row): LogRecord => {
       const { founder, strand } = ownerOf(row) ?? {};
       const source = sources.get(row.source_id);
-      return {
+      const component = this.evidence.names.component(row.component_id);
+      const shape = shapes.get(row.shape) ?? '';
+      const record: LogRecord = {
         id: recordKey(row),
         at: isoMicros(row.at),
         originalAt: row.time_text,
         correctedByMs: (row.shifted ?? 0) / 1000,
         source: { id: row.source_id, path: source?.path ?? '', line: row.line, byteFrom: byteOfId(row.id), byteTo: byteOfId(row.id) + row.length },
-        component: this.evidence.names.component(row.component_id),
+        component,
         host: this.evidence.names.host(row.host_id),
         environment: source?.environment ?? '',
         level: LEVELS[row.level] as LevelName,
         logger: row.logger,
         message: row.message,
-        attributes: row.attributes ?? {},
+        attributes: { ...parameters.of(component, shape, row.message), ...row.attributes },
         identifiers: (row.keys ?? []).flatMap((key) => {
           const one = named.get(key);
           return one ? [{ kind: one.kind, value: one.value, role: one.role }] : [];
         }),
-        shape: shapes.get(row.shape) ?? '',
+        shape,
         strand: founder && (strand ?? founder.role === 'business') ? strandId(founder.kind, founder.scope, founder.value) : null,
         flow: strand?.flow ?? null,
         outcome: (strand?.outcome as Outcome | undefined) ?? null,
@@ -92,7 +101,11 @@ export class Presenter {
         marks: MARK_NAMES.filter(([, bit]) => row.marks & bit).map(([name]) => name),
         tookMs: row.took === null ? null : row.took / 1000,
         copies: (copies.get(row.id) ?? []).map(recordKey),
+        weight: weightName(weightInMarks(row.marks)),
       };
+      if (weights.searches.length === 0) return record;
+      const said = weights.weigh(asSearched(record, row));
+      return said === null ? record : { ...record, weight: weightName(said) };
     });
   }
 
@@ -127,7 +140,22 @@ export class Presenter {
           const party = named.get(key);
           return party ? [{ kind: party.kind, value: party.value }] : [];
         }),
+        weight: weightName(row.weight),
       };
     });
   }
 }
+
+/** As rules see it: of a fault nothing is known here. */
+const asSearched = (record: LogRecord, row: RecordRow): Searchable => ({
+  ...record,
+  at: row.at,
+  level: row.level as Level,
+  source: record.source.path,
+  took: row.took ?? NaN,
+  fields: record.attributes,
+  flow: record.flow ?? '',
+  outcome: record.outcome ?? '',
+  fault: '',
+  weight: weightInMarks(row.marks),
+});

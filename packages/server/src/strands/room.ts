@@ -1,8 +1,10 @@
 import type { ChangesRoom } from '../changes/room.ts';
 import type { Declared } from '../declared/room.ts';
 import type { Evidence } from '../evidence/room.ts';
+import type { KnownFaults } from '../evidence/known-faults.ts';
 import { guarded, type Guarded } from '../platform/access.ts';
 import type { Room } from '../platform/room.ts';
+import type { Kept } from '../kept/room.ts';
 import type { Weave } from '../weaving/room.ts';
 import { InCommonService } from './in-common.ts';
 import { LockHolders } from './lock-holders.ts';
@@ -26,12 +28,14 @@ export function strandsRoom(
   { rows }: Weave,
   { declarations }: Declared,
   { changes }: ChangesRoom,
+  { weights, parameters }: Kept,
+  faults: Guarded<KnownFaults>,
   holding: () => Guarded<HoldingStrands>,
 ): Strands {
-  const presenter = guarded((access) => new Presenter(evidence.by(access), rows.by(access)));
+  const presenter = guarded((access) => new Presenter(evidence.by(access), rows.by(access), weights.by(access), parameters.by(access)));
   const strands = guarded((access) => {
     const { records, identifiers, sources, names } = evidence.by(access);
-    const others = { holders: new LockHolders(records, identifiers), changes: changes.by(access) };
+    const others = { holders: new LockHolders(records, identifiers), changes: changes.by(access), faults: faults.by(access) };
     return new StrandService(
       { ...others, strands: rows.by(access), records, identifiers, declarations: declarations.by(access), sources, presenter: presenter.by(access) },
       names,
@@ -50,6 +54,7 @@ export function strandsRoom(
       new InCommonService(ownRows, records, identifiers, names),
       search.by(access),
       () => holding().by(access),
+      faults.by(access),
       names,
     );
   });

@@ -13,14 +13,17 @@ import type {
   StrandSummary,
 } from '@fadenweg/api';
 import { LONGEST_SEARCH, type Search } from '@fadenweg/core/search';
+import { weightIndex, WEIGHTS, type WeightName } from '@fadenweg/core/weights';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
 import { Pieces } from '../platform/http/leaving.ts';
 import { after, instant, limit, list, microsOf, searchOf, splitList } from '../platform/http/inputs.ts';
-import { Elsewhere, notFound, Refusal } from '../platform/http/problems.ts';
+import { Refusal } from '../platform/http/problems.ts';
+import type { KnownFaults } from '../evidence/known-faults.ts';
 import type { Names } from '../evidence/names.ts';
-import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
+import type { StrandCursor, StrandFilter, StrandSort } from '../weaving/strand-rows.ts';
 import { parseRecordKey } from '../evidence/record-key.ts';
 import type { InCommonService } from './in-common.ts';
+import { leads } from './leads.ts';
 import type { SearchService } from './search-service.ts';
 import type { StrandSeriesService } from './series.ts';
 import { exportedStrands, STRAND_FORMATS, type StrandFormat } from './strand-export.ts';
@@ -32,14 +35,22 @@ const MOST_HOLDING = 5000;
 const OUTCOMES = ['failed', 'stalled', 'odd', 'doubled', 'slow', 'refused', 'running', 'done', 'out-of-sight'];
 const id = Joi.object({ id: Joi.string().max(300).required() });
 const duration = Joi.number().min(0).max(31_536_000_000);
+const faultId = Joi.number().integer().min(0).max(Number.MAX_SAFE_INTEGER);
 const filters = {
   identifier: Joi.string().max(200),
   q: Joi.string().trim().max(LONGEST_SEARCH),
   flow: list,
   outcome: list,
   component: list,
+  host: list,
   failedIn: list,
   finding: Joi.string().max(400),
+  fault: faultId,
+  mentions: faultId,
+  /** It weighs so much at least. */
+  weight: Joi.string().valid(...WEIGHTS),
+  /** Strands of faults that are mended or tolerated stand out of sight. */
+  quiet: Joi.boolean().default(false),
   environment: list,
   from: instant,
   to: instant,
@@ -53,8 +64,13 @@ interface Filters {
   flow?: string;
   outcome?: string;
   component?: string;
+  host?: string;
   failedIn?: string;
   finding?: string;
+  fault?: number;
+  mentions?: number;
+  weight?: WeightName;
+  quiet?: boolean;
   environment?: string;
   minMs?: number;
   maxMs?: number;
@@ -84,6 +100,7 @@ export function strandRoutes(
   inCommon: InCommonService,
   search: SearchService,
   finder: () => HoldingStrands,
+  faults: KnownFaults,
   names: Names,
 ): AnyEndpoint[] {
   const filterOf = async (query: Filters): Promise<StrandFilter> => {
@@ -96,8 +113,13 @@ export function strandRoutes(
       environment: splitList(query.environment),
       // a name that no component has leaves nothing
       components: splitList(query.component)?.map((name) => names.knownComponent(name) ?? 0),
+      hosts: splitList(query.host)?.map((name) => names.knownHost(name) ?? 0),
       failedIn: splitList(query.failedIn),
       finding: query.finding,
+      faults: query.fault === undefined ? undefined : await faults.sameAs(query.fault),
+      faultsOut: query.quiet && query.fault === undefined ? await faults.quiet() : undefined,
+      mentions: query.mentions === undefined ? undefined : await faults.sameAs(query.mentions),
+      weighs: query.weight === undefined ? undefined : weightIndex(query.weight),
       shortest: query.minMs === undefined ? undefined : query.minMs * 1000,
       longest: query.maxMs === undefined ? undefined : query.maxMs * 1000,
       from: query.from ? microsOf(query.from) : undefined,
@@ -130,6 +152,9 @@ export function strandRoutes(
       );
     return founders ? found.founders.filter((one) => founders.includes(one)) : found.founders;
   }
+  /** How many strands of a filter stand out of sight. */
+  const outOfSight = async ({ faultsOut, ...filter }: StrandFilter): Promise<number> =>
+    !faultsOut?.length ? 0 : (await strands.counts({ ...filter, faults: faultsOut })).reduce((sum, one) => sum + Number(one.count), 0);
   return [
     endpoint<Filters & { sort: StrandSort; after?: string; limit: number }>({
       method: 'get',
@@ -151,7 +176,9 @@ export function strandRoutes(
       summary: 'How many strands of each flow ended how',
       query: Joi.object(filters),
       async run({ query }) {
-        return { items: (await strands.counts(await filterOf(query))).map((one) => ({ ...one, count: Number(one.count) })) };
+        const filter = await filterOf(query);
+        const [items, quiet] = await Promise.all([strands.counts(filter), outOfSight(filter)]);
+        return { items: items.map((one) => ({ ...one, count: Number(one.count) })), quiet };
       },
     }),
     endpoint<Filters & { by: StrandGrouping; limit: number }>({
@@ -258,21 +285,6 @@ export function strandRoutes(
       },
     }),
   ];
-}
-
-/** The strand that an id leads to. @throws Elsewhere when it was merged into another; a refusal with the choices when there are several */
-async function leads(strands: StrandService, strandId: string): Promise<StrandRow> {
-  const found = await strands.resolve(strandId);
-  if (!found) throw notFound(`The strand “${strandId.slice(0, 120)}”`);
-  if ('row' in found) return found.row;
-  if ('moved' in found) throw new Elsewhere(`/api/strands/${encodeURIComponent(found.moved)}`);
-  throw new Refusal(
-    300,
-    'It belongs to several strands',
-    `This identifier was used again and again; each time it belonged to another strand. The latest ${found.choices.length} are listed.`,
-    'Choose the one of the time that you mean.',
-    { choices: found.choices },
-  );
 }
 
 function cursorOf(text: string | undefined): StrandCursor | null {

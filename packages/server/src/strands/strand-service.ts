@@ -16,16 +16,19 @@ import { EVERYWHERE } from '@fadenweg/core/coverage';
 import { firstLine, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
 import { arranged, excerptOf, pathOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import { tellingParts } from '@fadenweg/core/shapes';
+import { rowsOf } from '@fadenweg/core/jobs';
 import { storyOf } from '@fadenweg/core/story';
 import { isoMicros, type Level } from '@fadenweg/core/units';
 import { usualOfSteps } from '@fadenweg/core/usual';
 import type { FlowWithUsual } from '../declared/declarations.ts';
 import { ALWAYS, founderOfId, strandId, type EdgeRow, type Named, type TieRow } from '../evidence/identifiers.ts';
+import type { KnownFaults } from '../evidence/known-faults.ts';
 import type { Names } from '../evidence/names.ts';
 import type { Cursor } from '../evidence/records.ts';
 import type { RecordRow } from '../evidence/record-layout.ts';
 import type { StrandCursor, StrandFilter, StrandRow, StrandSort } from '../weaving/strand-rows.ts';
 import { MOST_RECORDS } from '../weaving/gather.ts';
+import { summaryOf } from './call-summary.ts';
 import { withHolder, type LockHolders } from './lock-holders.ts';
 import { namedBy } from './present.ts';
 import { recordKey } from '../evidence/record-key.ts';
@@ -65,7 +68,7 @@ export class StrandService {
   private readonly reading = new KeptAWhile<Followed>(4, 10_000, ({ rows }) => rows.length >= LONG);
 
   constructor(
-    private readonly rowsOf: LookUpRows & { holders: LockHolders },
+    private readonly rowsOf: LookUpRows & { holders: LockHolders; faults: KnownFaults },
     private readonly names: Names,
   ) {
     this.alone = lookUpsAlone(rowsOf);
@@ -172,7 +175,7 @@ export class StrandService {
     const own = named.get(founder)!;
     const flow = flows.find((one) => one.name === row.flow) ?? null;
     const [twin, paths] = await Promise.all([this.twin(row, named, look), look.paths(rows.map((one) => one.source_id))]);
-    const { outcome, findings, legs } = await this.judged(records, path, flow, twin, look);
+    const { outcome, findings, legs, call } = await this.judged(records, path, flow, twin, look);
     const attributes: Record<string, string> = {};
     for (const key of row.parties) {
       const party = named.get(key);
@@ -211,6 +214,9 @@ export class StrandService {
       })),
       ...pathInWords(path, rows, named, flow?.usual ? usualOfSteps(records, path, flow.usual.holding(records[0]!.at)) : new Map()),
       findings: await this.withOthers(row, findings.map((finding) => findingInWords(finding, rows, paths, legAt)), rows, twin, look), // prettier-ignore
+      call: call && summaryOf(call, { strand: strandId(own.kind, own.scope, row.value), flow: row.flow, outcome, headline: row.headline }),
+      rows: row.told_rows.length > 0 ? rowsOf(row.told_rows) : null,
+      fault: row.fault === null ? null : await this.rowsOf.faults.told(row.fault),
       related: relatedSummaries.map((one) => ({
         strand: one.id,
         businessId: one.businessId,

@@ -40,8 +40,9 @@ export interface Gathered {
   records: StrandRecord[];
   /** How many there are. */
   total: number;
-  /** Numbers of the components that they are of. */
+  /** Numbers of the components that they are of, and of the hosts. */
   components: Set<number>;
+  hosts: Set<number>;
 }
 
 /** Hands over the records of each of these strands that has any; leaves the table `touched` with their founders. */
@@ -92,10 +93,11 @@ export async function touch(client: pg.Client, founders: readonly number[]): Pro
   await client.query('analyze touched');
 }
 
-/** A record, and the number of its component. */
+/** A record, and the numbers of its component and host. */
 interface Read {
   record: StrandRecord;
   component: number;
+  host: number;
 }
 
 /** Gathers the records of one strand after the other. */
@@ -104,6 +106,7 @@ class Gathering {
   private records: StrandRecord[] = [];
   private total = 0;
   private components = new Set<number>();
+  private hosts = new Set<number>();
   private readonly carried = new Map<number, Read[]>();
 
   constructor(
@@ -135,16 +138,18 @@ class Gathering {
       for (const one of carried.slice(0, MOST_RECORDS - this.records.length)) this.take(one);
       this.records.sort((a, b) => a.at - b.at || Number(a.id) - Number(b.id));
     }
-    const { founder, records, total, components } = this;
+    const { founder, records, total, components, hosts } = this;
     this.records = [];
     this.components = new Set();
+    this.hosts = new Set();
     this.total = 0;
-    if (records.length > 0) this.hand({ founder, records, total, components });
+    if (records.length > 0) this.hand({ founder, records, total, components, hosts });
   }
 
-  private take({ record, component }: Read): void {
+  private take({ record, component, host }: Read): void {
     this.records.push(record);
     this.components.add(component);
+    if (record.host !== '') this.hosts.add(host);
   }
   private read(at: number, id: number, row: RowReader): Read {
     const { component, host, level, traits, ...rest } = readJudged(row);
@@ -157,6 +162,6 @@ class Gathering {
       ...tellingParts(traits),
       ...rest,
     };
-    return { record, component };
+    return { record, component, host };
   }
 }

@@ -1,6 +1,8 @@
 import { EVIDENCE_END } from '../evidence/sources.ts';
 import type pg from 'pg';
+import type { Parted } from '@fadenweg/core/faults';
 import type { FlowRules } from '@fadenweg/core/findings';
+import { PARTED } from '../evidence/origins.ts';
 import { SPANS, type ComponentSpan } from '../evidence/component-spans.ts';
 import { reachByFlow } from './reach.ts';
 
@@ -17,6 +19,7 @@ export async function judgedBy(client: pg.Client) {
     once: new Map(once.rows.map((row) => [row.id, row.label])),
     evidenceEnd: evidence.rows[0]?.end ?? 0,
     zone: zone.rows[0]?.zone ?? 'UTC',
+    parted: (await client.query<Parted>(PARTED)).rows,
     reach: reachByFlow((await client.query<ComponentSpan>(SPANS)).rows),
   };
 }

@@ -1,9 +1,14 @@
 import type pg from 'pg';
 import { EVERYWHERE, type Reach } from '@fadenweg/core/coverage';
-import { flowOf, headline, judgeStrand, type FlowRules, type Twin, type Verdict } from '@fadenweg/core/findings';
-import { arranged, pathOf, spentOf, type Path, type StrandRecord } from '@fadenweg/core/path';
+import type { Parted } from '@fadenweg/core/faults';
+import { flowOf, headline, judgeStrand, type FlowRules, type Twin } from '@fadenweg/core/findings';
+import { rowsIn, RowsOfRun } from '@fadenweg/core/jobs';
+import { arranged, pathOf, spentOf, workedOf, type Path, type StrandRecord } from '@fadenweg/core/path';
 import type { Graph } from '@fadenweg/core/stitching';
+import type { SilentShapes } from '@fadenweg/core/touched';
 import { flowBeginning, isStrand, loudest, type Usual } from '@fadenweg/core/usual';
+import { weightInMarks, weightOfStrand, type Weight } from '@fadenweg/core/weights';
+import { insertOrigins } from '../evidence/origins.ts';
 import { sourceOfId } from '../evidence/record-id.ts';
 import { CopyRows } from '../database/copy-rows.ts';
 import { copyInto } from '../database/copy-into.ts';
@@ -13,7 +18,11 @@ import { tell } from '../platform/happenings/tell.ts';
 import { copyOut } from '../database/copy-out.ts';
 import type { Spent } from './spent.ts';
 import type { Slice } from './slices.ts';
+import { CALL, writeCall } from './call-layout.ts';
+import { CALLS, DIALOG, type Dialogs } from './dialogs.ts';
 import { STRAND } from './strand-layout.ts';
+import { TOUCHED, writeTouched } from './touched-layout.ts';
+import { FaultsOf } from './faults-of.ts';
 import { gather, touch, type GatherContext, type Gathered } from './gather.ts';
 
 export interface JudgeContext extends GatherContext {
@@ -28,10 +37,16 @@ export interface JudgeContext extends GatherContext {
   /** By the name of the flow. */
   usual: ReadonlyMap<string, Usual>;
   evidenceEnd: number;
+  /** Faults that people parted. */
+  parted: readonly Parted[];
   /** How far the evidence of components reaches, for a flow. */
   reach(flow: FlowRules): Reach;
   /** Labels of the kinds of which each value belongs to one strand only, by their number. */
   once: ReadonlyMap<number, string>;
+  /** Notes dialogs of calls. */
+  dialogs: Dialogs;
+  /** Shapes whose messages name nothing that runs read or write. */
+  silent: SilentShapes;
   /** Of a source. */
   environment(sourceId: number): string;
 }
@@ -84,11 +99,20 @@ async function judgeRows(client: pg.Client, slice: Slice, context: WithTwins, pr
   const rows = new StrandRows(context, await founderValues(client));
   await gather(client, slice, context, (strand) => rows.add(strand), progress);
   const written = rows.rows.finish();
+  const calls = rows.calls.finish();
+  const dialogs = rows.dialogs.finish();
+  const touchedData = rows.touched.finish();
   await transactionOn(client, async () => {
     const gone = await client.query<{ founder: number; outcome: string }>(
       'delete from strand where founder in (select founder from touched) returning founder, outcome',
     );
+    await insertOrigins(client, rows.faults.origins());
     await copyInto(client, 'strand', STRAND.sql(), written);
+    for (const table of ['call_told', 'dialog', 'touched_data'])
+      await client.query(`delete from ${table} where founder in (select founder from touched)`);
+    if (rows.calls.count > 0) await copyInto(client, 'call_told', CALL.sql(), calls);
+    if (rows.dialogs.count > 0) await copyInto(client, 'dialog', DIALOG.sql(), dialogs);
+    if (rows.touched.count > 0) await copyInto(client, 'touched_data', TOUCHED.sql(), touchedData);
     await tellJudged(client, new Map(gone.rows.map((one) => [one.founder, one.outcome])), rows.outcomes);
   });
   return rows.rows.count;
@@ -127,13 +151,20 @@ export async function founderValues(client: pg.Client): Promise<Map<number, { ki
 /** Writes a row for each strand. */
 class StrandRows {
   readonly rows = new CopyRows();
+  readonly calls = new CopyRows();
+  readonly dialogs = new CopyRows();
+  readonly touched = new CopyRows();
+  readonly faults: FaultsOf;
+  private readonly telling = new Map<number, boolean>();
   /** By founder. */
   readonly outcomes = new Map<number, string>();
 
   constructor(
     private readonly context: WithTwins,
     private readonly values: Map<number, { kind: number; value: string }>,
-  ) {}
+  ) {
+    this.faults = new FaultsOf(context.parted);
+  }
 
   add(strand: Gathered): void {
     const { context, rows } = this;
@@ -142,11 +173,24 @@ class StrandRows {
     const { records } = arranged(strand.records);
     const flow = this.flowOf(named, records[0]!);
     const path = pathOf(records, context.graph.isLink);
-    const { outcome, findings } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
+    const { outcome, findings, call } = context.spent.now('findings', () => this.verdict(strand.founder, records, path, flow));
     if (!context.isBusiness(named.kind) && !isStrand(flow, outcome, strand.total, loudest(records), context.flows.length > 0)) return;
     this.outcomes.set(strand.founder, outcome);
+    const environment = context.environment(sourceOfId(Number(records[0]!.id)));
+    if (call) {
+      writeCall(this.calls, strand.founder, environment, call);
+      context.dialogs.write(this.dialogs, strand.founder, records, (key) => this.isCall(key));
+    }
     const first = findings[0];
     const { inDatabase, inTransit } = spentOf(path, context.isDatabase);
+    const components = [...strand.components];
+    const worked = workedOf(path);
+    const toldRows = this.rowsTold(records);
+    if (!call)
+      context.spent.now('findings', () =>
+        writeTouched(this.touched, { founder: strand.founder, environment, flow, records, toldRows }, context.silent),
+      );
+    const faults = this.faults.of(records, outcome === 'failed' ? (records[first?.record ?? records.length - 1] ?? null) : null);
     STRAND.write(rows, {
       founder: strand.founder,
       kind_id: named.kind,
@@ -161,11 +205,36 @@ class StrandRows {
       headline: first ? headline(first.sentence) : '',
       signature: first?.signature ?? null,
       parties: this.parties(records),
-      environment: context.environment(sourceOfId(Number(records[0]!.id))),
-      components: [...strand.components],
+      environment,
+      components,
       in_database: inDatabase,
       in_transit: inTransit,
+      hosts: [...strand.hosts],
+      worked: components.map((one) => worked.get(context.component(one)) ?? 0),
+      ...faults,
+      told_rows: toldRows,
+      weight: weightOfStrand(
+        outcome,
+        records.reduce<Weight>((most, { marks }) => (weightInMarks(marks) > most ? weightInMarks(marks) : most), 0),
+      ),
     });
+  }
+
+  /** Whether people ask by it, and it is named as calls are. */
+  private isCall(key: number): boolean {
+    const { graph, kindName } = this.context;
+    const node = graph.node(key);
+    return node >= 0 && kindName(graph.kindOf(node)) === CALLS;
+  }
+  private rowsTold(records: readonly StrandRecord[]): number[] {
+    const run = new RowsOfRun();
+    for (const { shape, message } of records) {
+      // whether a message tells rows is in its fixed words
+      let tells = this.telling.get(shape);
+      if (tells === undefined) this.telling.set(shape, (tells = Object.keys(rowsIn(message)).length > 0));
+      if (tells) run.note(rowsIn(message));
+    }
+    return run.list();
   }
 
   /** By its number; where it has none, that which begins as it does. */
@@ -176,7 +245,7 @@ class StrandRows {
     return context.flows.find((flow) => flow.name === name) ?? null;
   }
 
-  private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): Verdict {
+  private verdict(founder: number, records: readonly StrandRecord[], path: Path, flow: FlowRules | null): ReturnType<typeof judgeStrand> {
     const { evidenceEnd, usual, reach, twins } = this.context;
     return judgeStrand({
       records,

@@ -22,5 +22,19 @@ export const STRAND = layout({
   /** Of its duration. */
   in_database: 'big',
   in_transit: 'big',
+  /** Numbers of the hosts that its records are of. */
+  hosts: 'bigs',
+  /** How long each of its components worked for it, in their order. */
+  worked: 'bigs',
+  /** Of one that failed: its fault, and the record by which it is known. */
+  fault: 'big?',
+  fault_at: 'big?',
+  fault_record: 'big?',
+  /** Faults that others of its records tell. */
+  mentions: 'bigs',
+  /** 0 to 3, by its outcome and its gravest record. */
+  weight: 'small',
+  /** Rows that it says it read, wrote, rejected and skipped, -1 where it says nothing; empty where it tells none. */
+  told_rows: 'bigs',
 });
 export type StrandRow = RowOf<typeof STRAND>;

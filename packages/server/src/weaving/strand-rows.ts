@@ -17,10 +17,18 @@ export interface StrandFilter {
   environment?: string[];
   /** Numbers of components: it passes through one of them at least. */
   components?: number[];
+  /** Numbers of hosts: a record of it is of one of them at least. */
+  hosts?: number[];
   /** Components that gave up. */
   failedIn?: string[];
   /** Signature of its first finding. */
   finding?: string;
+  /** It failed by one of these faults, by none of those; or other records of it tell one. */
+  faults?: number[];
+  faultsOut?: number[];
+  mentions?: number[];
+  /** It weighs so much at least, 0 to 3. */
+  weighs?: number;
   /** Bounds of its duration, in microseconds. */
   shortest?: number;
   longest?: number;
@@ -249,8 +257,13 @@ export class StrandRepository {
     parties,
     environment,
     components,
+    hosts,
     failedIn,
     finding,
+    faults,
+    faultsOut,
+    mentions,
+    weighs,
     shortest,
     longest,
   }: StrandFilter) {
@@ -273,8 +286,14 @@ export class StrandRepository {
     if (founders) void query.whereIn('founder', founders);
     if (parties) void query.whereRaw('parties && ?::bigint[]', [parties]);
     if (components) void query.whereRaw('components && ?::bigint[]', [components]);
+    if (hosts) void query.whereRaw('hosts && ?::bigint[]', [hosts]);
     if (failedIn) void query.whereIn('failed_in', failedIn);
     if (finding !== undefined) void query.where({ signature: finding });
+    if (faults) void query.whereRaw('fault = any(?::bigint[])', [faults]);
+    if (faultsOut && faultsOut.length > 0) void query.whereRaw('(fault is null or fault <> all(?::bigint[]))', [faultsOut]);
+    if (mentions)
+      void query.whereRaw(`mentions <> '{}' and mentions && ?::bigint[] and (fault is null or fault <> all(?::bigint[]))`, [mentions, mentions]);
+    if (weighs !== undefined) void query.where('weight', '>=', weighs);
     if (shortest !== undefined) void query.where('duration', '>=', shortest);
     if (longest !== undefined) void query.where('duration', '<=', longest);
     return query;

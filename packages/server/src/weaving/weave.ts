@@ -11,10 +11,12 @@ import {
   type Leases,
   type OverJoining,
 } from '@fadenweg/core/stitching';
+import { SilentShapes } from '@fadenweg/core/touched';
 import { ALWAYS } from '../evidence/identifiers.ts';
 import { carry, type ToCarry } from './carry.ts';
 import { copyOut } from '../database/copy-out.ts';
 import { judge } from './judge.ts';
+import { CALLS, Dialogs, MOST_TOGETHER } from './dialogs.ts';
 import { dueBy, noteJudged } from './due.ts';
 import { judgedBy } from './judge-context.ts';
 import { WeaverNames } from './names.ts';
@@ -56,6 +58,8 @@ export class Weaver {
   private hurried = false;
   /** An import, or reading again, has ended since the usual was learned. */
   private ended = false;
+  private readonly silent = new SilentShapes();
+  private readonly dialogs = new Dialogs();
 
   private constructor(
     private readonly client: pg.Client,
@@ -77,7 +81,7 @@ export class Weaver {
   }
   private static async loadAll(client: pg.Client, spent: Spent, sliceSize: number): Promise<Weaver> {
     const kinds = new Map<number, GraphKind>();
-    const { rows } = await client.query<{ id: number; definition: { role: string; leaseMs: number | null } }>(
+    const { rows } = await client.query<{ id: number; definition: { name: string; role: string; leaseMs: number | null } }>(
       'select id, definition from identifier_kind where not retired',
     );
     for (const { id, definition } of rows) {
@@ -85,6 +89,7 @@ export class Weaver {
         business: definition.role === 'business',
         shared: definition.role === 'shared',
         lease: definition.leaseMs === null ? NaN : definition.leaseMs * 1000,
+        together: definition.name === CALLS ? MOST_TOGETHER : 1,
       });
     }
     const weaver = new Weaver(client, spent, kinds, sliceSize);
@@ -95,6 +100,7 @@ export class Weaver {
       graph.see(key, kind, row.big(), row.big());
     });
     await copyOut(client, 'select a, b, first_at, last_at from edge', (row) => graph.tie(row.big(), row.big(), row.big(), row.big()));
+    await weaver.dialogs.load(client, graph);
     weaver.founder = new Int32Array(graph.size).fill(-1);
     const leases = new LeaseList();
     await copyOut(client, 'select key, founder, valid_from, valid_to from tie order by key, valid_from', (row) => {
@@ -159,7 +165,7 @@ export class Weaver {
 
   /** Kinds of links that join too much to tell transactions apart. */
   joining(): OverJoining[] {
-    return overJoining(this.graph.nodes(), this.graph.edges(), this.graph.isLinkKind);
+    return overJoining(this.graph.nodes(), this.graph.edges(), this.graph.isLinkKind, this.graph.mostTogether);
   }
 
   /** What a stored batch told: key, kind, first, last … and a, b, first, last …, and glimpses of its records. */
@@ -180,7 +186,15 @@ export class Weaver {
   async weave(all: boolean, carrying: boolean, progress: (done: number, of: number) => void): Promise<number> {
     this.hurried = false;
     await this.spent.on('tying', () => this.tie(all));
-    return this.judge(carrying, progress);
+    const judged = await this.judge(carrying, progress);
+    // of which call a dialog is shows when it is judged
+    const moved = await this.spent.on('tying', () => this.dialogs.renew(this.client, this.graph));
+    if (moved.length === 0) return judged;
+    for (const key of moved) this.touched.add(this.graph.node(key));
+    this.touched.delete(-1);
+    this.tied = false;
+    await this.spent.on('tying', () => this.tie(false));
+    return judged + (await this.judge(carrying, progress));
   }
 
   /** Works out which identifier belongs to which strand and writes what changed; strands are to be judged for it later. */
@@ -189,7 +203,7 @@ export class Weaver {
     const { graph } = this;
     const touched = [...this.touched];
     this.touched.clear();
-    const found = ownership(graph.nodes(), graph.edges());
+    const found = ownership(graph.nodes(), graph.edges(), graph.joined());
     const { leases } = found;
     const changed: number[] = [];
     const founders = this.owed;
@@ -255,6 +269,8 @@ export class Weaver {
       kindName: (id: number) => this.names.kind.get(id) ?? '',
       isBusiness: (kind: number) => graph.isBusinessKind(kind),
       environment: (id: number) => this.names.environment.get(id) ?? '',
+      silent: this.silent,
+      dialogs: this.dialogs,
       isDatabase: (component: string) => this.names.databases.has(component),
     };
     // what is new is judged at once by what is known; where nothing is, or not of what strands are now, it is learned before

@@ -39,7 +39,6 @@ const NAME = 'weave';
  * told of every batch, does it in pauses that grow with the work.
  */
 export class Weaving {
-  private readonly thread: WeaverThread;
   /** Something was told since the last weaving began. */
   private dirty = false;
   private busy = false;
@@ -73,11 +72,8 @@ export class Weaving {
   constructor(
     private readonly platform: Platform,
     private readonly reading: () => boolean,
-  ) {
-    this.thread = new WeaverThread(platform.data.by(Access.ownWork).url, (error) =>
-      platform.log.error({ err: error }, 'the weaver is started again'),
-    );
-  }
+    private readonly thread: Pick<WeaverThread, 'stored' | 'again' | 'changed' | 'hurry' | 'weave' | 'close'> = weaverThread(platform),
+  ) {}
 
   /** A dead process left something to weave. */
   async start(): Promise<void> {
@@ -136,9 +132,9 @@ export class Weaving {
     this.thread.again(sources);
   }
   /** Records that belong to these keys are others than before, and these keys are tied (a, b, first, last …): it stands in the database already. */
-  async changed(keys: readonly number[], tied: readonly number[]): Promise<void> {
+  async changed(keys: readonly number[], tied: readonly number[], why: string): Promise<void> {
     this.thread.changed(keys, tied);
-    await this.ask(false, false, 'copies were taken out of sight');
+    await this.ask(false, false, why);
   }
   close(): Promise<void> {
     return this.thread.close();
@@ -207,7 +203,8 @@ export class Weaving {
     this.restedAt = Date.now() + Math.max(SHORTEST_PAUSE, told.ms * (1 / SHARE - 1));
     this.pausedUntil = this.unjudged ? Date.now() + FIRST_PAUSE : this.restedAt;
     if (!this.dirty && !this.wanted) {
-      const served = (one: Waiter): boolean => !one.judged || (!this.unjudged && !this.uncarried);
+      // what is not carried over tells nothing of links that join too much: whoever waits looks at that
+      const served = (one: Waiter): boolean => !this.uncarried && (!one.judged || !this.unjudged);
       const done = this.waiting.filter(served);
       this.waiting = this.waiting.filter((one) => !served(one));
       for (const { resolve } of done) resolve();
@@ -217,4 +214,6 @@ export class Weaving {
       await this.enqueue(NOTHING_MORE, 'more came in meanwhile', this.pause());
   }
 }
+const weaverThread = (platform: Platform): WeaverThread =>
+  new WeaverThread(platform.data.by(Access.ownWork).url, (error) => platform.log.error({ err: error }, 'the weaver is started again'));
 const NOTHING_MORE: WeavingArgs = { all: false, fresh: false };

@@ -16,16 +16,19 @@ export function sipMessage(
   more: string[] = [],
   body = '',
 ): string {
+  // an answer names the hop that its request came from
+  const fromPeer = (direction === 'recv') !== start.startsWith('SIP/2.0 ');
   const arrow = direction === 'recv' ? `${peer.address} -> 192.0.2.1:5060` : `192.0.2.1:5060 -> ${peer.address}`;
   return [
     `${localText(at, ' ', '.', 6)} tel-1 ${direction} ${arrow} udp`,
     start,
-    `Via: SIP/2.0/UDP ${direction === 'recv' ? peer.address : '192.0.2.1:5060'};branch=z9hG4bK${dialog.callId.slice(0, 10)}${dialog.cseq.split(' ')[0]!}`,
+    `Via: SIP/2.0/UDP ${fromPeer ? peer.address : '192.0.2.1:5060'};branch=z9hG4bK${dialog.callId.slice(0, 10)}${dialog.cseq.split(' ')[0]!}`,
     `From: <sip:${dialog.from.number}@voice.brillmoor.example>;tag=${dialog.fromTag}`,
     `To: <sip:${dialog.to.number}@voice.brillmoor.example>${dialog.toTag ? `;tag=${dialog.toTag}` : ''}`,
     `Call-ID: ${dialog.callId}`,
     `CSeq: ${dialog.cseq}`,
-    `User-Agent: ${peer.agent}`,
+    // what is passed on says what its sender said
+    `User-Agent: ${direction === 'recv' ? peer.agent : peer.number === dialog.from.number ? dialog.to.agent : dialog.from.agent}`,
     ...more,
     `Content-Length: ${body.length}`,
     '',

@@ -3,11 +3,13 @@ import { wireMessage } from '../components/dispatch.ts';
 import { FRAME_GATE, FRAME_PARTNER } from '../components/frame-gate.ts';
 import { LABDB, labdbLine, newSession } from '../components/labdb.ts';
 import { asked, type JobFault } from '../stories/story.ts';
-import { MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
+import { localText, MINUTE, MS, SECOND, type Micros } from '../writing/times.ts';
 import type { World } from '../world.ts';
 
-function begin(world: World, prefix: string, flow: string, start: Micros) {
-  const fault: JobFault | null = asked(world.stories, (story) => story.job?.(prefix, start))?.answer ?? null;
+function begin(world: World, prefix: string, flow: string, due: Micros) {
+  const fault: JobFault | null = asked(world.stories, (story) => story.job?.(prefix, due))?.answer ?? null;
+  if (fault?.absent) return null;
+  const start = due + (fault?.late ?? 0);
   const odd = fault?.rows !== undefined || fault?.priceless !== undefined;
   const run = fault?.run ?? world.numbers.nextRun(prefix);
   const open = world.sink.open({
@@ -20,34 +22,38 @@ function begin(world: World, prefix: string, flow: string, start: Micros) {
     attributes: {},
     cause: odd || fault?.holds ? { failedIn: 'batch', component: 'batch', record: null, accepted: [] } : null,
   });
-  return { fault, run, open };
+  return { fault, run, open, start };
 }
 
 /** Reads the supplier's price list and writes it to the database, hourly. */
-export function priceListJob(world: World, start: Micros): void {
+export function priceListJob(world: World, due: Micros): void {
   const { random, sink } = world;
-  const { fault, run, open } = begin(world, 'PL', 'price-list-job', start);
+  const begun = begin(world, 'PL', 'price-list-job', due);
+  if (!begun) return;
+  const { fault, run, open, start } = begun;
   const rows = fault?.rows ?? random.whole(4190, 4260);
   let at = start;
   const say = (level: string, message: string, cause = false): void =>
     sink.emit(BATCH, at, batchLine(at, run, level, 'PriceListJob', message), open, cause);
   say('INFO', 'started, file prices.csv');
-  at += random.around(fault ? 300 * MS : 9 * SECOND);
-  say('INFO', `read ${rows} rows`, fault !== null);
+  at += random.around(fault?.rows !== undefined ? 300 * MS : 9 * SECOND);
+  say('INFO', `read ${rows} rows`, fault?.rows !== undefined);
   at += random.around(800 * MS);
   const rejected = random.whole(0, 4);
   if (rejected > 0) say('WARN', `rejected ${rejected} rows without a price group`);
-  at += random.around(fault ? 200 * MS : 4 * SECOND);
-  say('INFO', `wrote ${rows - rejected} prices`);
+  at += random.around(fault?.rows !== undefined ? 200 * MS : 4 * SECOND);
+  say('INFO', `wrote ${rows - rejected} prices to table price`);
   at += random.around(50 * MS);
   say('INFO', `finished in ${((at - start) / 1e6).toFixed(1)} s`);
   sink.close(open);
 }
 
 /** Brings the stock of blanks in line with the warehouse, each half hour; holds row locks while it writes. */
-export function stockSyncJob(world: World, start: Micros): void {
+export function stockSyncJob(world: World, due: Micros): void {
   const { random, sink } = world;
-  const { fault, run, open } = begin(world, 'SS', 'stock-sync-job', start);
+  const begun = begin(world, 'SS', 'stock-sync-job', due);
+  if (!begun) return;
+  const { fault, run, open, start } = begun;
   const pid = fault?.holds ? 4711 : random.whole(4000, 4700);
   const session = newSession(pid, Math.floor(start), 'labbatch', 'batch');
   open.truth.identifiers.push({ kind: 'db-session', value: session.id });
@@ -88,19 +94,21 @@ export function stockSyncJob(world: World, start: Micros): void {
 }
 
 /** Writes invoices for what was handed to the carrier, each half hour; what has no price waits for the next run. */
-export function invoiceExportJob(world: World, start: Micros): void {
+export function invoiceExportJob(world: World, due: Micros): void {
   const { sink } = world;
-  const { fault, run, open } = begin(world, 'IE', 'invoice-export-job', start);
+  const begun = begin(world, 'IE', 'invoice-export-job', due);
+  if (!begun) return;
+  const { fault, run, open, start } = begun;
   const random = world.random.fork(`run ${run}`);
   const orders = random.whole(52, 71);
   let at = start;
   const say = (level: string, message: string, cause = false): void => sink.emit(BATCH, at, batchLine(at, run, level, 'InvoiceExportJob', message), open, cause); // prettier-ignore
   say('INFO', 'started, target invoices.csv');
   at += random.around(700 * MS);
-  say('INFO', `read ${orders} orders`);
+  say('INFO', `read ${orders} orders, prices from table price`);
   at += random.around(SECOND);
   const priceless = fault?.priceless ?? (random.chance(0.3) ? 1 : 0);
-  if (priceless > 0) say('WARN', `rejected ${priceless} orders without a price`, fault !== null);
+  if (priceless > 0) say('WARN', `rejected ${priceless} orders without a price`, fault?.priceless !== undefined);
   at += random.around(600 * MS);
   say('INFO', `wrote ${orders - priceless} invoices`);
   at += random.around(40 * MS);
@@ -108,16 +116,22 @@ export function invoiceExportJob(world: World, start: Micros): void {
   sink.close(open);
 }
 
+/** The supplier makes one for each half of a day. */
+const frameFile = (at: Micros): string =>
+  `frames_${localText(at, 'T').slice(0, 10).replaceAll('-', '')}_${Number(localText(at, 'T').slice(11, 13)) < 12 ? 1 : 2}.xml`;
+
 /** Fetches the catalogue of frames from their supplier, page by page, twice a day. */
-export function frameCatalogueJob(world: World, start: Micros): void {
+export function frameCatalogueJob(world: World, due: Micros): void {
   const { sink } = world;
-  const { run, open } = begin(world, 'FC', 'frame-catalogue-job', start);
+  const begun = begin(world, 'FC', 'frame-catalogue-job', due);
+  if (!begun) return;
+  const { fault, run, open, start } = begun;
   const random = world.random.fork(`run ${run}`);
   let at = start;
   const say = (message: string): void => sink.emit(BATCH, at, batchLine(at, run, 'INFO', 'FrameCatalogueJob', message), open);
   const wire = (way: 'sent' | 'received', first: string, body: string[]): void =>
     sink.emit(FRAME_GATE, at, wireMessage(at, way, FRAME_PARTNER, first, way === 'sent' ? [`Host: ${FRAME_PARTNER}`] : [], body), open);
-  say('started, supplier frames');
+  say(`started, supplier frames, file ${frameFile(start - (fault?.older ?? 0))}`);
   let frames = 0;
   for (let page = 1; page <= 6; page++) {
     at += random.around(30 * MS);

@@ -103,7 +103,7 @@ export function statusCall(world: World, start: Micros, knownOrder: string): voi
     later(6000);
     voice('INFO', `transfer to agent ${AGENT.number.slice(-3)} requested`);
     later(40);
-    const again = { ...answered, cseq: '2 INVITE' };
+    const again = { ...answered, from: DESK, to: caller, fromTag: answered.toTag, toTag: answered.fromTag, cseq: '2 INVITE' };
     sip(
       'send',
       caller,

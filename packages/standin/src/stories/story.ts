@@ -29,6 +29,8 @@ export interface Story {
   ring?(at: Micros, chance: number): Micros | null;
   /** When a file of orders that arrives now arrives once more. */
   again?(at: Micros): Micros | null;
+  /** Calls of its own. */
+  calls?: readonly StoryCall[];
   /** Lines of its own, each written once. */
   lines?: readonly Line[];
 }
@@ -38,8 +40,18 @@ export interface Line {
   path: string;
   text: string;
 }
+export interface StoryCall {
+  at: Micros;
+  course: 'handed-on' | 'one-way';
+}
 export interface JobFault {
   story: number;
+  /** It begins that much later. */
+  late?: Micros;
+  /** It does not begin. */
+  absent?: boolean;
+  /** Its file is that of so long before. */
+  older?: Micros;
   run?: string;
   rows?: number;
   /** Rows for which there is no price. */

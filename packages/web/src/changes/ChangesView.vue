@@ -9,13 +9,14 @@ import TimeRail from '../find/TimeRail.vue';
 import { useTally } from '../find/use-tally.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
 import { clock, day } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
 import ChangeForm from './ChangeForm.vue';
+import { againstLink } from '../against/against-link.ts';
 import SinceSheet from './SinceSheet.vue';
 import StatesSheet from './StatesSheet.vue';
 import { CHANGE_WORDS, MOST_CHANGES, useChanges } from './use-changes.ts';
@@ -65,7 +66,12 @@ function move(by: number): void {
 }
 const open = (): void => void (selected.value?.record && router.push({ name: 'record', params: { id: selected.value.record } }));
 const share = useShare();
-useKeys({ j: () => move(1), k: () => move(-1), o: open, c: () => void share.copyLink() });
+useCommands('Changes', [
+  { name: 'next line', keys: ['j'], run: () => move(1) },
+  { name: 'previous line', keys: ['k'], run: () => move(-1) },
+  { name: 'open the line', keys: ['o'], run: open },
+  { name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() },
+]);
 
 function registered(change: Change): void {
   void again();
@@ -89,6 +95,13 @@ const around = (change: Change) => ({
     w: `${new Date(Date.parse(change.at) - 1_800_000).toISOString()}~${new Date(Date.parse(change.at) + 1_800_000).toISOString()}`,
     q: change.component === '' ? undefined : `where component = '${change.component.replaceAll("'", "''")}'`,
   },
+});
+/** In the window that is looked at. */
+const version = ({ component, after }: Change) => againstLink({ what: 'version', name: after, of: component }, route.query);
+/** The hour since it, against the hours before it. */
+const saidSince = (change: Change) => ({
+  name: 'shapes',
+  query: { e: route.query.e, w: `${change.at}~${new Date(Date.parse(change.at) + 3_600_000).toISOString()}` },
 });
 const failedSince = (change: Change) => ({
   name: 'strands',
@@ -146,7 +159,11 @@ const failedSince = (change: Change) => ({
           <p class="next">
             <RouterLink v-if="selected.record" :to="{ name: 'record', params: { id: selected.record } }">the record</RouterLink>
             <RouterLink :to="around(selected)">records around it</RouterLink>
+            <RouterLink v-if="selected.component && selected.after && selected.kind !== 'setting'" :to="version(selected)"
+              >{{ selected.after }} against other versions</RouterLink
+            >
             <RouterLink :to="failedSince(selected)">what went wrong since</RouterLink>
+            <RouterLink :to="saidSince(selected)">what is said otherwise since</RouterLink>
             <button v-if="selected.kind === 'registered'" type="button" class="link" @click="takeBack(selected)">take back</button>
           </p>
         </section>

@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { clock, count, day, sameDay } from '../time/format.ts';
 import type { Asked } from './use-find.ts';
 import { useGroups, type Group } from './use-groups.ts';
@@ -47,16 +47,17 @@ function move(by: number): void {
   at.value = Math.max(0, Math.min(sorted.value.length - 1, at.value + by));
   rows.value.scrollToIndex(at.value);
 }
-useKeys({
-  j: () => move(1),
-  k: () => move(-1),
-  o: () => follow(),
-  Enter: () => follow(),
-  x: () => {
-    const one = sorted.value[at.value];
-    if (one && !one.strand) emit('value', props.by, one.value, true);
+useCommands('the groups', [
+  { name: 'next line', keys: ['j'], run: () => move(1) },
+  { name: 'previous line', keys: ['k'], run: () => move(-1) },
+  { name: 'open the line', keys: ['o', 'Enter'], run: () => follow() },
+  {
+    name: 'leave the value of the line out',
+    keys: ['x'],
+    can: () => sorted.value[at.value] !== undefined && !sorted.value[at.value]!.strand,
+    run: () => emit('value', props.by, sorted.value[at.value]!.value, true),
   },
-});
+]);
 const when = (first: string, last: string): string => `${day(first).slice(5)} ${clock(first, 0)} – ${sameDay(first, last) ? clock(last, 0) : `${day(last).slice(5)} ${clock(last, 0)}`}`; // prettier-ignore
 </script>
 <template>

@@ -7,7 +7,7 @@ import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import RecordSheet from '../record/RecordSheet.vue';
 import { useSaid, useShare } from '../share/use-share.ts';
 import { micros } from '../time/format.ts';
@@ -15,6 +15,7 @@ import { useScope } from '../time/scope.ts';
 import FindGroups from './FindGroups.vue';
 import FindTerms from './FindTerms.vue';
 import QuietPanel from './QuietPanel.vue';
+import WeightPanel from './WeightPanel.vue';
 import RankedNote from './RankedNote.vue';
 import RecordList from './RecordList.vue';
 import SearchHelp from './SearchHelp.vue';
@@ -132,26 +133,30 @@ function follow(): void {
   const record = list.value?.current();
   if (record?.strand) void router.push({ name: 'strand', params: { id: record.strand }, query: { record: record.id } });
 }
-useKeys({
-  l: follow,
-  a: () => void around(),
-  m: mark,
-  v: () => void full(),
-  c: () => void share.copyLink(),
-  y: ticket,
-  x: () => {
-    const one = list.value?.current();
-    if (one) narrow('component', one.component, true);
+useCommands('Find', [
+  { name: 'to the strand of the line', keys: ['l'], run: follow },
+  { name: 'everything around the line', keys: ['a'], run: () => void around() },
+  {
+    name: 'leave the component of the line out',
+    keys: ['x'],
+    run: () => {
+      const one = list.value?.current();
+      if (one) narrow('component', one.component, true);
+    },
   },
-});
+  { name: 'count times from the line', keys: ['m'], run: mark },
+  { name: 'all of the screen for the lines', keys: ['v'], run: () => void full() },
+  { name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() },
+  { name: 'copy a text for the ticket', keys: ['y'], run: ticket },
+]);
 
 /** Fields worth counting: what every record has, then what those in sight have most often. */
 const fields = computed(() => {
   const seen = new Map<string, number>();
-  if (version.value === 0) return ['component', 'level', 'outcome'];
+  if (version.value === 0) return ['component', 'level', 'weight', 'outcome'];
   for (const one of store.value.some(200)) for (const name of Object.keys(one.attributes)) seen.set(name, (seen.get(name) ?? 0) + 1);
   const common = [...seen].filter(([name]) => !/^(?:pid|trace|span|message|content-length)/i.test(name)).sort(([, a], [, b]) => b - a);
-  return ['component', 'level', 'outcome', ...common.slice(0, 4).map(([name]) => name)];
+  return ['component', 'level', 'weight', 'outcome', ...common.slice(0, 4).map(([name]) => name)];
 });
 const nothing = computed(() => version.value > 0 && ended.value && store.value.length === 0);
 /** Names in a search that finds nothing and that no record has, each with what was probably meant. */
@@ -190,7 +195,7 @@ const sight = ref<[number, number] | null>(null);
 const seen = (from: string, to: string): void => {
   sight.value = [micros(from) / 1000, micros(to) / 1000];
 };
-const TABS = [{ name: 'values', label: 'Values' }, { name: 'record', label: 'Record' }, { name: 'sources', label: 'Sources' }, { name: 'quiet', label: 'Quiet' }]; // prettier-ignore
+const TABS = [{ name: 'values', label: 'Values' }, { name: 'record', label: 'Record' }, { name: 'sources', label: 'Sources' }, { name: 'quiet', label: 'Quiet' }, { name: 'weights', label: 'Weights' }]; // prettier-ignore
 const current = ref<LogRecord | null>(null);
 const turn = (name: string): void => view.change({ tab: name === (selected.value ? 'record' : 'values') ? undefined : name });
 const proposal = (): void => view.search(parseSearch(view.q.value).problem!.proposal!);
@@ -274,6 +279,13 @@ const proposal = (): void => view.search(parseSearch(view.q.value).problem!.prop
           :hidden="hidden"
           :record="current"
           @changed="rulesChanged"
+        />
+        <WeightPanel
+          v-else-if="tab === 'weights' && view.bounded.value"
+          :asked="view.bounded.value"
+          :record="current"
+          @changed="rulesChanged"
+          @search="(q) => view.search(q)"
         />
         <RecordSheet v-else-if="selected" :id="selected" @around="around" />
         <p v-else class="soft">Choose a line: <kbd>j</kbd> and <kbd>k</kbd> move, <kbd>o</kbd> opens.</p>

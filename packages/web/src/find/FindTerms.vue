@@ -25,7 +25,7 @@ const helping = defineModel<boolean>('helping', { required: true });
 const pieces = computed(() => (props.view.parsed.value.search ? piecesOf(props.view.parsed.value.search) : []));
 const remove = (piece: Piece): void => props.view.search(printSearch(withoutPiece(props.view.parsed.value.search!, piece)));
 const grouped = computed(() => props.view.show.value);
-const choices = computed(() => [...new Set(['component', 'host', 'level', 'outcome', 'flow', ...props.fields, grouped.value])].filter((one) => !['', 'strand', 'shape'].includes(one))); // prettier-ignore
+const choices = computed(() => [...new Set(['component', 'host', 'level', 'weight', 'outcome', 'flow', ...props.fields, grouped.value])].filter((one) => !['', 'strand', 'shape'].includes(one))); // prettier-ignore
 const sources = computed(() => props.view.only.value.length || props.view.off.value.length);
 /** All that is found, however much, in the order of the list. */
 const formats = computed(() => {

@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo, TimelinePart } from '@fadenweg/api';
-import { HEARTBEATS } from '@fadenweg/core/quiet';
-import { parseSearch, printSearch, type Search } from '@fadenweg/core/search';
-import { computed, ref, watch } from 'vue';
-import { api, ApiError, query } from '../api/client.ts';
+import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo } from '@fadenweg/api';
+import { HEARTBEATS, SETTLED_FAULTS } from '@fadenweg/core/quiet';
+import { computed, ref, toRef } from 'vue';
+import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
 import type { Asked } from './use-find.ts';
+import { likeRecord, nameFor, useTrial } from './use-trial.ts';
 
 /** The quiet rules: what each hides here, on and off; and a new one made from a record, tried before it is saved. */
 const props = defineProps<{ asked: Asked; hidden: Record<string, number>; record: LogRecord | null }>();
 const emit = defineEmits<{ changed: [] }>();
 const { answer, problem, again } = useRequest([], (signal) => api.get<Page<QuietRuleInfo>>('/quiet-rules', signal));
 const rules = computed(() => answer.value?.items ?? []);
+/** What makes its own search has found nothing for it. */
+const isEmpty = ({ name, q }: QuietRuleInfo): boolean => [HEARTBEATS.name, SETTLED_FAULTS.name].includes(name) && q === '';
 const removed = ref<QuietRuleInfo | null>(null);
 
 const { attempt: change, refused: failed } = useAttempt();
@@ -38,63 +40,18 @@ async function undo(): Promise<void> {
 const draft = ref('');
 const label = ref('');
 const open = ref(false);
-/** The rule that a record proposes: all that look like it, from where it comes. */
+/** The rule that a record proposes. */
 function propose(): void {
   const { record } = props;
   if (!record) return;
-  const place = { from: 0, to: 0 };
-  const equal = (name: string, text: string) => ({ type: 'compare', field: { name, ...place }, op: '=', value: { text, quoted: false, ...place } }) as const; // prettier-ignore
-  const path = record.attributes.path;
-  const same = typeof path === 'string' && !/\d/.test(path) ? equal('path', path) : equal('shape', record.shape);
-  const search: Search = { words: [], condition: { type: 'and', parts: [equal('component', record.component), same] } };
-  draft.value = printSearch(search);
+  draft.value = likeRecord(record);
   label.value = `${record.component}: ${record.shape}`.slice(0, 80);
   open.value = true;
 }
-const parsed = computed(() => parseSearch(draft.value));
-/** How much of what is found the draft would hide, counted part after part. */
-const tried = ref<{ hides: number; total: number; searched: number } | null>(null);
-let trying: AbortController | null = null;
-async function attemptDraft(): Promise<void> {
-  trying?.abort();
-  tried.value = null;
-  const { condition, words } = parsed.value.search ?? { condition: null, words: [] };
-  if (!condition && words.length === 0) return;
-  const mine = new AbortController();
-  trying = mine;
-  const { order: _order, ...now } = props.asked;
-  const here = parseSearch(now.q).search;
-  const both = here ? { words: [...here.words, ...words], condition: joined(here.condition, condition) } : { words, condition };
-  const state = { hides: 0, total: 0, searched: 0 };
-  try {
-    const sum = async (q: string, add: (part: TimelinePart) => void): Promise<void> => {
-      for (let after: string | null = ''; after !== null;) {
-        const part: TimelinePart = await api.get<TimelinePart>(
-          `/records/tally${query({ ...now, q, quiet: 'show', slotMs: 86_400_000, after })}`,
-          mine.signal,
-        );
-        add(part);
-        after = part.next;
-        state.searched = part.searched;
-        if (!mine.signal.aborted) tried.value = { ...state };
-      }
-    };
-    await sum(printSearch(both), (part) => (state.hides += part.total));
-    await sum(now.q, (part) => (state.total += part.total));
-    if (!mine.signal.aborted) tried.value = { ...state, searched: 1 };
-  } catch (error) {
-    if (!mine.signal.aborted) failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-  }
-}
-const joined = (a: Search['condition'], b: Search['condition']): Search['condition'] => (a && b ? { type: 'and', parts: [a, b] } : (a ?? b));
-watch(draft, () => {
-  trying?.abort();
-  tried.value = null;
-});
+/** How much of what is found the draft would hide. */
+const { parsed, tried, failed: untried, attempt: attemptDraft } = useTrial(draft, toRef(props, 'asked'));
 async function save(): Promise<void> {
-  const base = label.value.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 34) || 'rule'; // prettier-ignore
-  let name = base;
-  for (let i = 2; rules.value.some((rule) => rule.name === name); i++) name = `${base}-${i}`;
+  const name = nameFor(label.value, rules.value);
   if (await attempt(() => put({ name, label: label.value, why: '', q: draft.value, on: true }))) {
     open.value = false;
     draft.value = '';
@@ -108,10 +65,10 @@ async function save(): Promise<void> {
     <ul>
       <li v-for="rule in rules" :key="rule.name">
         <label>
-          <input type="checkbox" :checked="rule.on" :disabled="rule.name === HEARTBEATS.name && rule.q === ''" @change="turn(rule)" />
+          <input type="checkbox" :checked="rule.on" :disabled="isEmpty(rule)" @change="turn(rule)" />
           <span
             ><b>{{ rule.label }}</b> <span v-if="rule.on && hidden[rule.name]" class="number"> {{ count(hidden[rule.name]!) }} hidden</span
-            ><span v-if="rule.name === HEARTBEATS.name && rule.q === ''" class="soft"> none seen</span></span
+            ><span v-if="isEmpty(rule)" class="soft"> none {{ rule.name === HEARTBEATS.name ? 'seen' : 'so far' }}</span></span
           >
         </label>
         <p v-if="rule.why" class="soft">{{ rule.why }}</p>
@@ -123,7 +80,7 @@ async function save(): Promise<void> {
       </li>
     </ul>
     <p v-if="removed" role="status">“{{ removed.label }}” is taken away. <button type="button" class="link" @click="undo">undo</button></p>
-    <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
+    <p v-if="failed || untried" class="bad" role="alert">{{ failed || untried }}</p>
     <h2>A rule of your own</h2>
     <p v-if="!open && !record" class="soft">Choose a line that is noise (<kbd>j</kbd>, <kbd>k</kbd>), then come back here.</p>
     <p v-else-if="!open"><v-btn variant="outlined" size="small" @click="propose">Hide what looks like the chosen line</v-btn></p>
@@ -134,7 +91,7 @@ async function save(): Promise<void> {
       </label>
       <p v-if="parsed.problem" class="bad" role="alert">Character {{ parsed.problem.from + 1 }}: {{ parsed.problem.message }}.</p>
       <p v-else-if="tried" role="status">
-        hides <b>{{ count(tried.hides) }}</b> of {{ tried.total ? count(tried.total) : '…' }} records of this search
+        hides <b>{{ count(tried.hits) }}</b> of {{ tried.total ? count(tried.total) : '…' }} records of this search
       </p>
       <p class="buttons">
         <v-btn variant="outlined" size="small" :disabled="!!parsed.problem" @click="attemptDraft">Try it</v-btn>

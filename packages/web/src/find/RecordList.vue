@@ -2,7 +2,7 @@
 import type { LogRecord } from '@fadenweg/api';
 import { useVirtualizer, type Range } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { clock, count, micros } from '../time/format.ts';
 import ValueMenu from '../record/ValueMenu.vue';
 import ColumnHead from './ColumnHead.vue';
@@ -156,15 +156,14 @@ function take(index: number, column: number): void {
   const wanted = values.findIndex((one) => one.place === column);
   void menu.value?.show(values, Math.max(0, wanted));
 }
-useKeys({
-  h: () => take(at.value, 0),
-  j: () => move(1),
-  k: () => move(-1),
-  J: () => move(1, true),
-  K: () => move(-1, true),
-  o: () => open(),
-  Enter: () => open(),
-});
+useCommands('the lines', [
+  { name: 'next line', keys: ['j'], run: () => move(1) },
+  { name: 'previous line', keys: ['k'], run: () => move(-1) },
+  { name: 'choose the next line too', keys: ['J'], run: () => move(1, true) },
+  { name: 'choose the previous line too', keys: ['K'], run: () => move(-1, true) },
+  { name: 'open the line', keys: ['o', 'Enter'], run: () => open() },
+  { name: 'what to do with a value of the line', keys: ['h'], run: () => take(at.value, 0) },
+]);
 
 /** A record that an address names is brought into sight as soon as it is there. */
 watch(

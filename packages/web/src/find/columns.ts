@@ -63,6 +63,7 @@ export function cellOf(record: LogRecord, field: string): string {
     case 'message':
     case 'shape':
     case 'level':
+    case 'weight':
       return record[field];
     case 'source':
       return record.source.path;

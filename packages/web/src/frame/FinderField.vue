@@ -3,7 +3,7 @@ import type { SearchAnswer } from '@fadenweg/api';
 import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, ApiError, query } from '../api/client.ts';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { count } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
@@ -98,12 +98,16 @@ function paste(event: ClipboardEvent): void {
   event.preventDefault();
   text.value = pasted.replace(/\s*[\r\n]+\s*/g, ' ').trim();
 }
-useKeys({
-  '/': () => {
-    field.value?.focus();
-    field.value?.select();
+useCommands('', [
+  {
+    name: 'go to the finder',
+    keys: ['/'],
+    run: () => {
+      field.value?.focus();
+      field.value?.select();
+    },
   },
-});
+]);
 </script>
 <template>
   <form class="finder" role="search" @submit.prevent="go">

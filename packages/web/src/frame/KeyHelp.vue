@@ -1,70 +1,51 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { useKeys } from '../keys/use-keys.ts';
+import { commandsNow, keyWords, useCommands, usePlaces } from '../keys/commands.ts';
+import { lead, useKeys } from '../keys/use-keys.ts';
 const open = ref(false);
 const router = useRouter();
-const KEYS: [string, string][] = [
-  ['/', 'go to the finder'],
-  ['j, k', 'next, previous line'],
-  ['o', 'open the line'],
-  ['], [', 'next, previous knot'],
-  ['f', 'fold a step, or all with Shift'],
-  ['s', 'on a strand: its told story'],
-  ['p', 'on a strand: in proportion to time; + and - zoom, 0 shows all of it'],
-  ['a', 'in Find: everything around the line'],
-  ['x', 'in Find: leave the line’s component out'],
-  ['l', 'in Find: to the strand of the line'],
-  ['J, K', 'in Find: choose several lines'],
-  ['m', 'in Find: count times from the line; live: from now'],
-  ['p', 'live: pause, go on'],
-  ['v', 'in Find: all of the screen for the lines'],
-  ['h', 'what to do with a value of the line; ← → its other values'],
-  ['c', 'copy a link to exactly this view'],
-  ['y', 'copy a text for the ticket'],
-  ['w', 'set the time window'],
-  ['g f', 'go to Find'],
-  ['g r', 'go to Rounds'],
-  ['g s', 'go to Strands'],
-  ['g e', 'go to Changes'],
-  ['g b', 'go to Runbooks'],
-  ['g q', 'go to Sources'],
-  ['t', 'light or dark'],
-  ['Esc', 'close the side sheet'],
-  ['?', 'this list'],
-];
-let waiting = 0;
-const go = (path: string): void => {
-  if (Date.now() - waiting < 1500) void router.push(path);
-  waiting = 0;
-};
-useKeys({
-  '?': () => {
-    open.value = true;
-  },
-  g: () => {
-    waiting = Date.now();
-  },
-  r: () => go('/rounds'),
-  s: () => go('/strands'),
-  f: () => go('/find'),
-  q: () => go('/sources'),
-  e: () => go('/changes'),
-  b: () => go('/runbooks'),
+useCommands('', [{ name: 'this list of keys', keys: ['?'], run: () => (open.value = true) }]);
+useKeys({ g: lead });
+const place = (name: string, letter: string, path = `/${name.toLowerCase()}`) => ({ name, letter, go: () => void router.push(path) });
+usePlaces([
+  place('Rounds', 'r'),
+  place('Find', 'f'),
+  place('Strands', 's'),
+  place('Calls', 'l'),
+  place('Jobs', 'n'),
+  place('Faults', 'u'),
+  place('Shapes', 'd'),
+  place('Changes', 'e'),
+  place('Runbooks', 'b'),
+  place('Sources', 'q'),
+]);
+/** What has a key, by the view that it is of; what two parts of a view say alike once. */
+const parts = computed(() => {
+  const found = new Map<string, Map<string, readonly string[]>>();
+  for (const { name, where, keys } of open.value ? commandsNow() : [])
+    if (keys.length > 0) found.set(where, (found.get(where) ?? new Map<string, readonly string[]>()).set(name, keys));
+  return [...found].map(([where, commands]) => ({ where, commands: [...commands] }));
 });
 </script>
 <template>
-  <v-dialog v-model="open" max-width="420">
-    <div class="keys" role="document" aria-label="Keys">
+  <v-dialog v-model="open" max-width="760" aria-label="Keys">
+    <div class="keys" role="document">
       <h2>Keys</h2>
-      <dl>
-        <template v-for="[key, what] in KEYS" :key="key"
-          ><dt>
-            <kbd v-for="one in key.split(/,? /)" :key="one">{{ one }}</kbd>
-          </dt>
-          <dd>{{ what }}</dd></template
-        >
-      </dl>
+      <div class="parts">
+        <section v-for="part in parts" :key="part.where">
+          <h3>{{ part.where || 'Everywhere' }}</h3>
+          <dl>
+            <template v-for="[name, keys] in part.commands" :key="name"
+              ><dt>
+                <kbd v-for="one in keys.flatMap((key) => key.split(' '))" :key="one">{{ keyWords(one) }}</kbd>
+              </dt>
+              <dd>{{ name }}</dd></template
+            >
+          </dl>
+        </section>
+      </div>
+      <p class="soft"><kbd>Ctrl</kbd> <kbd>K</kbd> finds what can be done by its name.</p>
       <v-btn variant="text" @click="open = false">Close</v-btn>
     </div>
   </v-dialog>
@@ -75,15 +56,31 @@ useKeys({
   border: 1px solid var(--strong-seam);
   padding: 16px 20px;
   border-radius: 3px;
+  overflow-y: auto;
+}
+.parts {
+  columns: 2;
+  column-gap: 28px;
+}
+h3 {
+  font-size: 14px;
+  line-height: 20px;
+  margin: 0;
+  padding-top: 8px;
+  break-after: avoid;
 }
 dl {
   display: grid;
   grid-template-columns: 90px 1fr;
   gap: 6px 12px;
-  margin: 12px 0;
+  margin: 4px 0 12px;
 }
 dd {
   margin: 0;
+}
+dt,
+dd {
+  break-inside: avoid;
 }
 dt {
   display: flex;

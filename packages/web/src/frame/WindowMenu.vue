@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import DropPanel from './DropPanel.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { clock, day, sameDay, ZONE } from '../time/format.ts';
 import { PRESETS, useWindow } from '../time/window.ts';
 
@@ -35,7 +35,7 @@ function apply(): void {
   else if (end <= begin) problem.value = 'The end has to be after the begin.';
   else choose(`${begin.toISOString()}~${end.toISOString()}`);
 }
-useKeys({ w: () => (open.value = true) });
+useCommands('', [{ name: 'set the time window', keys: ['w'], run: () => (open.value = true) }]);
 </script>
 <template>
   <DropPanel v-model="open" label="Time window">

@@ -1,5 +1,6 @@
 import type { FieldValues, Page } from '@fadenweg/api';
 import { completed, completionAt, OPERATORS, OWN_FIELDS, printValue, type CompletionPlace } from '@fadenweg/core/search';
+import { WEIGHTS } from '@fadenweg/core/weights';
 import { LEVELS } from '@fadenweg/core/units';
 import { ref, shallowRef, watch, type Ref } from 'vue';
 import { api, query } from '../api/client.ts';
@@ -32,6 +33,7 @@ export function useCompletion(text: Ref<string>, caret: Ref<number | null>, scop
     return fields.names;
   }
   async function valuesOf(field: string, signal: AbortSignal): Promise<Choice[]> {
+    if (field === 'weight') return WEIGHTS.map((weight) => ({ text: weight, count: null }));
     if (field === 'level') return LEVELS.slice(1).map((level) => ({ text: level, count: null }));
     if (field === 'time' || field === 'message') return [];
     const page = await api.get<Page<FieldValues>>(`/records/values${query({ ...scope(), fields: field, limit: 200 })}`, signal);

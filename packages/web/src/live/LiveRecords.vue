@@ -8,7 +8,7 @@ import SearchProblemNote from '../find/SearchProblemNote.vue';
 import { useView } from '../find/use-view.ts';
 import ViewMenu from '../find/ViewMenu.vue';
 import SideSheet from '../frame/SideSheet.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import RecordSheet from '../record/RecordSheet.vue';
 import { useSaid, useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
@@ -88,15 +88,15 @@ function follow(): void {
   const record = current();
   if (record?.strand) void router.push({ name: 'strand', params: { id: record.strand }, query: { record: record.id, live: '1' } });
 }
-useKeys({
-  p: turnPause,
-  m: setMark,
-  l: follow,
-  c: () => void share.copyLink(),
-  y: () => void share.copyTicket(list.value?.chosen() ?? []),
-  G: toEnd,
-  Escape: () => void router.replace({ query: { ...route.query, record: undefined } }),
-});
+useCommands('Live', [
+  { name: 'pause, go on', keys: ['p'], run: turnPause },
+  { name: 'count times from now', keys: ['m'], run: setMark },
+  { name: 'to the strand of the line', keys: ['l'], run: follow },
+  { name: 'to the end', keys: ['G'], run: toEnd },
+  { name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() },
+  { name: 'copy a text for the ticket', keys: ['y'], run: () => void share.copyTicket(list.value?.chosen() ?? []) },
+  { name: 'close the record beside it', keys: ['Escape'], run: () => void router.replace({ query: { ...route.query, record: undefined } }) },
+]);
 const STATES = { connecting: 'connecting…', on: 'live', lost: 'the server does not answer; what comes in meanwhile is told when it does' } as const;
 </script>
 <template>

@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { api, query } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { count } from '../time/format.ts';
 
 /** A file as it was written, around a line; lines are chosen to be downloaded byte for byte. */
@@ -45,10 +45,11 @@ function jump(): void {
   void router.replace({ query: { ...route.query, line: number, to: undefined } });
 }
 const slice = computed(() => `/api/sources/${encodeURIComponent(props.id)}/slice${query({ from: line.value, to: end.value })}`);
-useKeys({
-  j: () => void router.replace({ query: { ...route.query, line: Math.min(answer.value?.total ?? line.value, line.value + 1), to: undefined } }),
-  k: () => void router.replace({ query: { ...route.query, line: Math.max(1, line.value - 1), to: undefined } }),
-});
+const lineAt = (to: number): void => void router.replace({ query: { ...route.query, line: to, to: undefined } });
+useCommands('The original', [
+  { name: 'next line', keys: ['j'], run: () => lineAt(Math.min(answer.value?.total ?? line.value, line.value + 1)) },
+  { name: 'previous line', keys: ['k'], run: () => lineAt(Math.max(1, line.value - 1)) },
+]);
 </script>
 <template>
   <main class="original">

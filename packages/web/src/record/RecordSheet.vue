@@ -13,13 +13,14 @@ import { aheadText } from '../time/ahead.ts';
 import { clock, dayAndClock } from '../time/format.ts';
 import CodeList from './CodeList.vue';
 import { encodedIn, ownByName, parametersOf, partsOfMessage, sqlIn, tracesIn } from '@fadenweg/core/structure';
-import { piecesOf } from './pieces.ts';
+import { weightReason } from './weighed.ts';
 import { shownAsOwn } from './trace-rows.ts';
 import TraceView from './TraceView.vue';
 import PartView from './PartView.vue';
 import StatementView from './StatementView.vue';
 import { useStructure } from './use-structure.ts';
 import { useWritten } from './use-written.ts';
+import RecordText from './RecordText.vue';
 import SourceExcerpt from './SourceExcerpt.vue';
 import ToldIn from './ToldIn.vue';
 import ValueHandle from './ValueHandle.vue';
@@ -99,7 +100,6 @@ const shown = computed({
   set: (to) => (chosen.value = to),
 });
 const raw = computed(() => shown.value === 'raw');
-const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.raw : record.value.message) : []));
 </script>
 <template>
   <ProblemNote v-if="problem" :problem="problem" @again="again" />
@@ -133,10 +133,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
     <template v-if="shown === 'structure'">
       <PartView v-for="(part, i) in parts" :key="i" :part="part" :text="whole" :own="ownUnits" :written="written" />
     </template>
-    <pre v-else class="mono text" tabindex="0" aria-label="Text of the record"><span
-      v-for="(piece, i) in pieces"
-      :key="i"
-      :class="{ piece: pieces.length > 1 }">{{ piece }}</span></pre>
+    <RecordText v-else :text="raw ? record.raw : record.message" />
     <section v-for="one in fieldTraces" :key="`${one.name} ${one.text.length}`">
       <h3 class="soft">{{ one.name }}</h3>
       <TraceView :trace="one.trace" :text="one.text" :own="ownUnits" :written="written" />
@@ -183,6 +180,12 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
           <th scope="row">level</th>
           <td><ValueHandle field="level" :value="record.level" /></td>
         </tr>
+        <tr>
+          <th scope="row">weight</th>
+          <td>
+            <ValueHandle field="weight" :value="record.weight" /> <span class="soft">{{ weightReason(record) }}</span>
+          </td>
+        </tr>
         <tr v-if="record.logger">
           <th scope="row">logger</th>
           <td><ValueHandle field="logger" :value="record.logger" /></td>
@@ -197,7 +200,7 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
         </tr>
         <tr v-for="one in named" :key="`${one.kind} ${one.value}`">
           <th scope="row">{{ one.kind }}</th>
-          <td><ValueHandle :field="one.kind" :value="one.value" identifier /></td>
+          <td><ValueHandle :field="one.kind" :value="one.value" identifier :party="one.role === 'shared'" /></td>
         </tr>
         <tr v-for="[name, value] in own" :key="name">
           <th scope="row">{{ name }}</th>
@@ -253,23 +256,6 @@ const pieces = computed(() => (record.value ? piecesOf(raw.value ? record.value.
 .switch button[aria-pressed='true'] {
   background: var(--indigo-wash);
   border-color: var(--indigo);
-}
-.text {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-  background: var(--linen);
-  border: 1px solid var(--seam);
-  padding: 6px 8px;
-  margin: 0;
-  max-height: 260px;
-  overflow: auto;
-  line-height: 18px;
-  unicode-bidi: plaintext;
-}
-.piece {
-  display: block;
-  content-visibility: auto;
-  contain-intrinsic-block-size: auto 1300px;
 }
 h3 {
   font-size: 13px;

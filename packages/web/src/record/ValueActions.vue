@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { parseSearch, printSearch, withValue } from '@fadenweg/core/search';
-import { computed, ref } from 'vue';
+import { computed, inject, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { againstLink, AROUND } from '../against/against-link.ts';
 
 /** What can be done with a value: searched for, left out, highlighted, followed, copied. */
 const props = defineProps<{
@@ -9,11 +10,20 @@ const props = defineProps<{
   value: string;
   /** It names something: the strands that it belongs to can be followed. */
   identifier?: boolean;
+  /** It names a party. */
+  party?: boolean;
 }>();
 const emit = defineEmits<{ done: [] }>();
 const route = useRoute();
 const router = useRouter();
 const said = ref('');
+const around = inject(AROUND, () => null);
+/** To where a party, a component, a host is set against all others. */
+const against = computed(() => {
+  const { field, value, party } = props;
+  if (party) return againstLink({ what: 'party', name: value, of: field }, route.query, around());
+  return (field === 'component' || field === 'host') && value !== '' ? againstLink({ what: field, name: value }, route.query, around()) : null;
+});
 /** In the list of strands these narrow the list itself. */
 const ofStrands = computed(() => route.name === 'strands' && ['flow', 'outcome', 'component'].includes(props.field));
 function strandsWith(): void {
@@ -60,6 +70,9 @@ async function copy(): Promise<void> {
       <li><button type="button" @click="narrow(false, false)">Only this value</button></li>
       <li><button type="button" @click="narrow(true, false)">Leave it out</button></li>
     </template>
+    <li v-if="against">
+      <RouterLink :to="against" @click="emit('done')">Against everybody</RouterLink>
+    </li>
     <li v-if="route.name === 'find' && route.query.q"><button type="button" @click="narrow(false, true)">Search for it alone</button></li>
     <li v-if="route.name === 'find'"><button type="button" @click="mark">Highlight it</button></li>
     <li>

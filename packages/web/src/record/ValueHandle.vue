@@ -9,6 +9,8 @@ defineProps<{
   value: string;
   /** It names something: the strands that it belongs to can be followed. */
   identifier?: boolean;
+  /** It names a party. */
+  party?: boolean;
 }>();
 const open = ref(false);
 </script>
@@ -17,7 +19,7 @@ const open = ref(false);
     <template #button>
       <span class="handle mono">{{ value }}</span>
     </template>
-    <ValueActions :field="field" :value="value" :identifier="identifier" @done="open = false" />
+    <ValueActions :field="field" :value="value" :identifier="identifier" :party="party" @done="open = false" />
   </DropPanel>
 </template>
 <style scoped>

@@ -7,6 +7,8 @@ export interface LineValue {
   field: string;
   value: string;
   identifier: boolean;
+  /** It names a party. */
+  party?: boolean;
   cell: Element | null;
 }
 /** What can be done with a value of a line, at its cell; the arrow keys to the sides go to the other values of the line. */
@@ -57,7 +59,7 @@ defineExpose({ show });
       <span class="what mono"
         ><span class="soft">{{ now.field }}</span> {{ now.value.slice(0, 120) }}</span
       >
-      <ValueActions :field="now.field" :value="now.value" :identifier="now.identifier" @done="close" />
+      <ValueActions :field="now.field" :value="now.value" :identifier="now.identifier" :party="now.party" @done="close" />
     </template>
   </span>
 </template>

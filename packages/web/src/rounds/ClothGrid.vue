@@ -5,21 +5,35 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { clock, day, sameDay } from '../time/format.ts';
-import { cellText, cellWords, mostlyAmiss, slotWord, stitches, usualText } from './cells.ts';
+import { cellText, cellWords, mostlyAmiss, slotWord, stitches } from './cells.ts';
+import ColumnName from './ColumnName.vue';
+import type { ClothCell, ClothColumn } from './groups.ts';
 
 /** A column for each flow, time running down, a cell a slot. What departs is marked; all else stays quiet. */
-const props = defineProps<{ rounds: Rounds; /** Index of the slot that is pinned. */ pinned: number | null; changes: readonly Change[] }>();
-const emit = defineEmits<{ open: [flow: string, slot: number]; pin: [slot: number]; column: [flow: string] }>();
+const props = defineProps<{
+  rounds: Rounds;
+  columns: readonly ClothColumn[];
+  /** Index of the slot that is pinned. */ pinned: number | null;
+  changes: readonly Change[];
+}>();
+const emit = defineEmits<{ open: [leads: string, slot: number]; pin: [slot: number]; column: [leads: string]; fold: [group: string] }>();
 const LEAST = 92;
 const TIMES = 76;
 const box = useTemplateRef<HTMLElement>('box');
 const { width } = useElementSize(box);
-const flows = computed(() => props.rounds.flows);
+const flows = computed(() => props.columns);
+const grouped = computed(() => flows.value.some((one) => one.group !== ''));
+/** Over how many columns the name of a group stands that begins with this one. */
+function spans(i: number): number {
+  const { group } = flows.value[i]!;
+  return group === '' || group === flows.value[i - 1]?.group ? 0 : flows.value.filter((one) => one.group === group).length;
+}
 const wide = computed(() => Math.max(LEAST, Math.min(190, Math.floor((width.value - TIMES - 12) / Math.max(1, flows.value.length)))));
-const columns = useVirtualizer(
+/** Where each column stands. */
+const places = useVirtualizer(
   computed(() => ({ count: flows.value.length, horizontal: true, getScrollElement: () => box.value, estimateSize: () => wide.value, overscan: 4, paddingStart: TIMES })), // prettier-ignore
 );
-watch(wide, () => columns.value.measure());
+watch(wide, () => places.value.measure());
 const slots = computed(() =>
   props.rounds.seen.map((seen, i) => {
     const [at, end] = [props.rounds.bounds[i]!, props.rounds.bounds[i + 1]!];
@@ -36,6 +50,7 @@ function label(i: number): string {
   const time = clock(at, 0).slice(0, 5);
   return i > 0 && !sameDay(at, slots.value[i - 1]!.at) ? day(at).slice(5) : time;
 }
+const wordsOf = (cell: ClothCell, seen: boolean): string => cell.told ?? cellWords(cell, seen);
 const tone = (cell: RoundsCell): string => {
   if (!cell.departs) return '';
   const outcome = mostlyAmiss(cell);
@@ -55,7 +70,7 @@ function move(slot: number, flow: number): void {
     slot: Math.max(0, Math.min(slots.value.length - 1, at.value.slot + slot)),
     flow: Math.max(0, Math.min(flows.value.length - 1, at.value.flow + flow)),
   };
-  columns.value.scrollToIndex(at.value.flow);
+  places.value.scrollToIndex(at.value.flow);
   void nextTick(() => box.value?.querySelector<HTMLElement>(`[data-cell="${at.value.slot}-${at.value.flow}"]`)?.focus());
 }
 /** What is pinned stays in sight, above what is said of it. */
@@ -72,7 +87,7 @@ function key(event: KeyboardEvent): void {
     move(...by);
   } else if (event.key === 'o' || event.key === 'Enter') {
     event.preventDefault();
-    emit('open', flows.value[at.value.flow]!.flow, at.value.slot);
+    emit('open', flows.value[at.value.flow]!.leads, at.value.slot);
   } else if (event.key === 'p') {
     event.preventDefault();
     emit('pin', at.value.slot);
@@ -90,21 +105,24 @@ defineExpose({ focus: () => move(0, 0) });
     aria-label="Flows by time"
     @keydown="key"
   >
-    <div class="inner" :style="{ width: `${Math.max(columns.getTotalSize(), 1)}px` }" role="presentation">
-      <div class="head" role="row" aria-rowindex="1">
+    <div class="inner" :style="{ width: `${Math.max(places.getTotalSize(), 1)}px` }" role="presentation">
+      <div class="head" :class="{ grouped }" role="row" aria-rowindex="1">
         <span role="columnheader" class="corner" aria-colindex="1"><span class="visually-hidden">Time</span></span>
         <span
-          v-for="column in columns.getVirtualItems()"
+          v-for="column in places.getVirtualItems()"
           :key="column.key as number"
           role="columnheader"
           class="name"
           :aria-colindex="column.index + 2"
           :style="{ left: `${column.start}px`, width: `${column.size}px` }"
         >
-          <button type="button" class="label" :title="flows[column.index]!.label" @click="emit('column', flows[column.index]!.flow)">
-            {{ flows[column.index]!.label }}
-          </button>
-          <span class="soft usual">{{ usualText(flows[column.index]!, word) }}</span>
+          <ColumnName
+            :column="flows[column.index]!"
+            :spans="spans(column.index)"
+            :slot-word="word"
+            @open="emit('column', flows[column.index]!.leads)"
+            @fold="emit('fold', flows[column.index]!.group)"
+          />
         </span>
       </div>
       <div v-for="(slot, i) in slots" :key="slot.at" class="row" :class="{ pinned: pinned === i }" role="row" :aria-rowindex="i + 2">
@@ -125,7 +143,7 @@ defineExpose({ focus: () => move(0, 0) });
               /></svg></RouterLink
           ><button type="button" :aria-pressed="pinned === i" :title="'The state then'" @click="emit('pin', i)">{{ label(i) }}</button></span
         >
-        <template v-for="column in columns.getVirtualItems()" :key="column.key as number">
+        <template v-for="column in places.getVirtualItems()" :key="column.key as number">
           <span
             role="gridcell"
             class="cell"
@@ -134,11 +152,11 @@ defineExpose({ focus: () => move(0, 0) });
             :aria-colindex="column.index + 2"
             :tabindex="at.slot === i && at.flow === column.index ? 0 : -1"
             :data-cell="`${i}-${column.index}`"
-            :aria-label="`${cellText(flows[column.index]!.cells[i]!, slot.seen)}; ${flows[column.index]!.label}, ${label(i)}: ${cellWords(flows[column.index]!.cells[i]!, slot.seen)}`"
-            :title="cellWords(flows[column.index]!.cells[i]!, slot.seen)"
+            :aria-label="`${cellText(flows[column.index]!.cells[i]!, slot.seen)}; ${flows[column.index]!.label}, ${label(i)}: ${wordsOf(flows[column.index]!.cells[i]!, slot.seen)}`"
+            :title="wordsOf(flows[column.index]!.cells[i]!, slot.seen)"
             @click="
               at = { slot: i, flow: column.index };
-              emit('open', flows[column.index]!.flow, i);
+              emit('open', flows[column.index]!.leads, i);
             "
           >
             <OutcomeGlyph
@@ -185,6 +203,9 @@ defineExpose({ focus: () => move(0, 0) });
   background: var(--linen);
   border-bottom: 1px solid var(--seam);
 }
+.head.grouped {
+  height: 80px;
+}
 .corner {
   position: sticky;
   left: 0;
@@ -198,27 +219,6 @@ defineExpose({ focus: () => move(0, 0) });
   padding-right: 14px;
   box-sizing: border-box;
   line-height: 18px;
-}
-.label {
-  width: 100%;
-  background: none;
-  border: 0;
-  padding: 0;
-  font: inherit;
-  font-weight: 700;
-  color: var(--ink);
-  text-align: right;
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
-  overflow-wrap: anywhere;
-  line-height: 17px;
-  cursor: pointer;
-}
-.usual {
-  font-size: 12px;
-  white-space: nowrap;
 }
 .row {
   position: relative;

@@ -17,7 +17,7 @@ async function save(as: NotedBody['state']): Promise<void> {
   const { key, count, of, expected } = props.departure;
   busy.value = true;
   try {
-    const body: NotedBody = { key, state: as, count, share: count / Math.max(1, of ?? expected ?? 1) };
+    const body: NotedBody = { key, state: as, count, of, expected };
     await api.put('/rounds/departures/noted', as === null ? body : { ...body, note: note.value, until: until.value === '' ? null : new Date(`${until.value}T23:59:59`).toISOString() }); // prettier-ignore
     emit('done');
   } catch (error) {

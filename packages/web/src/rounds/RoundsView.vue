@@ -4,14 +4,16 @@ import { computed, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useChanges } from '../changes/use-changes.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { useSummary } from '../stores/summary.ts';
 import EmptyStrands from '../strands/EmptyStrands.vue';
 import { count } from '../time/format.ts';
 import ClothGrid from './ClothGrid.vue';
 import DepartureList from './DepartureList.vue';
 import InstantPanel from './InstantPanel.vue';
+import GroupsForm from './GroupsForm.vue';
 import { slotWord } from './cells.ts';
+import { columnsOf } from './groups.ts';
 import { useRounds } from './use-rounds.ts';
 
 /** One page that is quiet when all is well, and leads to the evidence when it is not. */
@@ -45,14 +47,22 @@ const pinned = computed(() => {
   const place = at === null || !rounds.value ? -1 : rounds.value.bounds.indexOf(at);
   return place < 0 || place >= rounds.value!.seen.length ? null : place;
 });
+const folded = computed(() => new Set(typeof route.query.fold === 'string' ? route.query.fold.split(',') : []));
+const columns = computed(() => (rounds.value ? columnsOf(rounds.value.flows, folded.value, rounds.value.seen) : []));
+function fold(group: string): void {
+  const now = new Set(folded.value);
+  if (!now.delete(group)) now.add(group);
+  void router.replace({ query: { ...route.query, fold: now.size > 0 ? [...now].join(',') : undefined } });
+}
+const grouping = computed(() => route.query.groups === '1');
+const group = (): void => void router.replace({ query: { ...route.query, groups: grouping.value ? undefined : '1' } });
 function open({ bounds }: Rounds, flow: string, slot: number): void {
   void router.push({
     name: 'strands',
-    query: { e: route.query.e, w: `${bounds[slot]}~${bounds[slot + 1]}`, began: 'true', flow: flow || 'none', by: 'finding' },
+    query: { e: route.query.e, w: `${bounds[slot]}~${bounds[slot + 1]}`, began: 'true', flow, by: 'finding' },
   });
 }
-const column = (flow: string): void =>
-  void router.push({ name: 'strands', query: { e: route.query.e, w: route.query.w, began: 'true', flow: flow || 'none' } });
+const column = (flow: string): void => void router.push({ name: 'strands', query: { e: route.query.e, w: route.query.w, began: 'true', flow } });
 function pin(slot: number): void {
   void router.push({ query: { ...route.query, at: pinned.value === slot ? undefined : rounds.value!.bounds[slot] } });
 }
@@ -64,7 +74,7 @@ function step(by: number): void {
   if (next) void router.push({ query: { ...route.query, at: next } });
 }
 const grid = useTemplateRef<InstanceType<typeof ClothGrid>>('grid');
-useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
+useCommands('Rounds', [{ name: 'into the cloth', keys: ['j', 'ArrowDown'], run: () => grid.value?.focus() }]);
 </script>
 <template>
   <main class="rounds">
@@ -78,8 +88,12 @@ useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
             {{ marked === 0 ? 'no cell departs' : `${count(marked)} ${marked === 1 ? 'cell departs' : 'cells depart'}` }} · each row
             {{ slotWord(rounds.slotMs) === 'h' ? 'an hour' : slotWord(rounds.slotMs) === 'day' ? 'a day' : slotWord(rounds.slotMs) }}
           </p>
-          <p class="soft facts right">{{ usual }}</p>
+          <p class="soft facts right">
+            {{ usual }} ·
+            <button type="button" class="link" :aria-expanded="grouping" @click="group">groups</button>
+          </p>
         </header>
+        <GroupsForm v-if="rounds && grouping" :flows="rounds.flows" @changed="cloth.again" />
         <p v-if="shift" class="shift" role="note">{{ shift }}</p>
         <ProblemNote v-if="cloth.problem.value" :problem="cloth.problem.value" @again="cloth.again" />
         <p v-if="!rounds && cloth.loading.value" class="soft wait" role="status">Counting what came …</p>
@@ -88,11 +102,13 @@ useKeys({ j: () => grid.value?.focus(), ArrowDown: () => grid.value?.focus() });
           v-if="rounds && rounds.flows.length > 0"
           ref="grid"
           :rounds="rounds"
+          :columns="columns"
           :pinned="pinned"
           :changes="changes.answer.value?.items ?? []"
           @open="(flow, slot) => open(rounds!, flow, slot)"
           @column="column"
           @pin="pin"
+          @fold="fold"
         />
         <InstantPanel
           v-if="instant && asked"

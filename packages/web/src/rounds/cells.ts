@@ -15,7 +15,7 @@ export function cellText({ all, amiss, late, departs }: RoundsCell, seen: boolea
   if (!seen) return '';
   if (departs?.kind === 'not-done') return `${count(amiss)} of ${count(all)}`;
   if (departs?.kind === 'late') return `${count(late)} of ${count(all)}`;
-  return departs?.kind === 'none' ? 'none' : all === 0 ? '·' : count(all);
+  return departs?.kind === 'none' && all === 0 ? 'none' : all === 0 ? '·' : count(all);
 }
 
 const share = (part: number): string =>

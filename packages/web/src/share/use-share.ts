@@ -47,10 +47,11 @@ export function useShare() {
     }
   }
   /** The text for a ticket about these records. */
-  function textOf(records: readonly LogRecord[], title = '', sentence = ''): string {
+  function textOf(records: readonly LogRecord[], title = '', sentence = '', facts = ''): string {
     return ticketText({
       title,
       sentence,
+      facts,
       lines: records.slice(0, MOST).map((record) => ({
         time: dayAndClock(record.at, 3),
         component: record.component,
@@ -69,9 +70,9 @@ export function useShare() {
     copy,
     textOf,
     copyLink: () => copy(link(), 'The link to this view'),
-    copyTicket: (records: readonly LogRecord[], title?: string, sentence?: string) =>
+    copyTicket: (records: readonly LogRecord[], title?: string, sentence?: string, facts?: string) =>
       records.length === 0 && !sentence
         ? Promise.resolve(said.say('Choose a line first (j, k).'))
-        : copy(textOf(records, title, sentence), records.length > 1 ? `The text about ${records.length} records` : 'The text for the ticket'),
+        : copy(textOf(records, title, sentence, facts), records.length > 1 ? `The text about ${records.length} records` : 'The text for the ticket'),
   };
 }

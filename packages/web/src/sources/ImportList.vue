@@ -86,7 +86,7 @@ async function remove(one: ImportInfo): Promise<void> {
         </tr>
       </tbody>
     </table>
-    <v-dialog :model-value="asked !== null" max-width="460" @update:model-value="asked = null">
+    <v-dialog :model-value="asked !== null" max-width="460" aria-label="Take an import out" @update:model-value="asked = null">
       <div v-if="asked" class="ask" role="document">
         <h2>{{ running(asked) ? 'Cancel this import?' : 'Take this import out?' }}</h2>
         <p>

@@ -49,7 +49,7 @@ function chain(one: StrandIdentifier): StrandIdentifier[] {
       <ul class="list">
         <li v-for="one in shared" :key="one.kind + one.value">
           <span class="soft">{{ one.label }}</span>
-          <ValueHandle :field="one.kind" :value="one.value" identifier />
+          <ValueHandle :field="one.kind" :value="one.value" identifier party />
         </li>
       </ul>
     </template>

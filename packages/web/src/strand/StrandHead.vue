@@ -32,7 +32,7 @@ const parties = computed(() => props.strand.identifiers.filter((one) => one.role
         {{ strand.flowLabel }} ·
         <template v-if="strand.businessId === null">no number of its own, named by its {{ strand.identifiers[0]?.label ?? strand.kind }} · </template>
         <template v-for="one in parties" :key="one.kind + one.value"
-          >{{ one.label }} <ValueHandle :field="one.kind" :value="one.value" identifier /> · </template
+          >{{ one.label }} <ValueHandle :field="one.kind" :value="one.value" identifier party /> · </template
         >{{ day(strand.startedAt) }} {{ clock(strand.startedAt) }} to {{ end }} ·
         {{ strand.legs.length > 1 ? `${strand.legs.length} legs of together ` : '' }}{{ ms(strand.durationMs)
         }}<template v-if="strand.usualMs">, usual {{ ms(strand.usualMs) }}</template> · {{ count(strand.records) }} records from {{ components }}

@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { computed, toRef, useTemplateRef, watch } from 'vue';
+import { computed, provide, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { AROUND } from '../against/against-link.ts';
+import CallFacts from '../calls/CallFacts.vue';
+import CallLadder from '../calls/CallLadder.vue';
+import { useCall } from '../calls/use-call.ts';
 import { useChanges } from '../changes/use-changes.ts';
+import DataSheet from '../data/DataSheet.vue';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
-import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import RecordSheet from '../record/RecordSheet.vue';
 import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
@@ -21,6 +25,7 @@ import StoryList from './StoryList.vue';
 import StrandChoices from './StrandChoices.vue';
 import StrandHead from './StrandHead.vue';
 import TimeSheet from './TimeSheet.vue';
+import { strandTicket } from './strand-ticket.ts';
 import { useStrand } from './use-strand.ts';
 import { useStrandLive } from './use-strand-live.ts';
 import WhySheet from './WhySheet.vue';
@@ -31,6 +36,7 @@ const props = defineProps<{ id: string }>();
 const route = useRoute();
 const router = useRouter();
 const { strand, lines, problem, loading, whole, again } = useStrand(toRef(props, 'id'));
+provide(AROUND, () => strand.value?.startedAt ?? null);
 useStrandLive(
   computed(() => (route.query.live === '1' ? props.id : null)),
   strand,
@@ -49,20 +55,24 @@ const changes = useChanges(
   }),
 );
 const weave = useTemplateRef<{ next(by: 1 | -1): void; nextKnot(by: 1 | -1): void }>('weave');
-const TABS = [
+const call = useCall(strand);
+const SHEETS = [
   { name: 'why', label: 'Why' },
+  { name: 'call', label: 'Call' },
   { name: 'compare', label: 'Compare' },
   { name: 'time', label: 'Time' },
   { name: 'identifiers', label: 'Identifiers' },
+  { name: 'data', label: 'Data' },
   { name: 'record', label: 'Record' },
 ];
+const TABS = computed(() => SHEETS.filter(({ name }) => name !== 'call' || strand.value?.call));
 
 const text = (name: string): string | null => (typeof route.query[name] === 'string' ? (route.query[name] as string) : null);
 const change = (query: Record<string, string | undefined>): void => void router.replace({ query: { ...route.query, ...query } });
 const selected = computed(() => text('record'));
 const told = computed(() => text('view') === 'story');
 const timed = computed(() => text('view') === 'time');
-/** What lanes stand for, and how far it is zoomed in. */
+const laddered = computed(() => text('view') === 'messages' && Boolean(strand.value?.call));
 const lanes = computed<LanesBy>(() => LANES_BY.find((one) => one === text('lanes')) ?? 'component');
 const zoom = computed(() => Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, Number(text('zoom')) || 1)));
 const zoomBy = (factor: number): void => {
@@ -70,7 +80,7 @@ const zoomBy = (factor: number): void => {
   change({ zoom: Math.abs(next - 1) < 0.02 ? undefined : next.toFixed(3) });
 };
 const drawn = computed(() => strand.value && lanesBy(strand.value, lines.value, lanes.value));
-const tab = computed(() => (TABS.some((one) => one.name === text('tab')) ? text('tab')! : 'why'));
+const tab = computed(() => (TABS.value.some((one) => one.name === text('tab')) ? text('tab')! : 'why'));
 /** Folded steps stand in the address: numbers, or `all`. */
 const folded = computed<Set<number>>(() => {
   const now = text('fold');
@@ -111,31 +121,26 @@ const pictures = computed(() => {
     { name: 'PNG', about: 'a picture of points', file: `${now.name}.png`, make: async () => pngOf(await picture()) },
   ];
 });
-/** The sentence, and the lines that tell: of each finding, in order of time. */
-function ticket(): void {
-  const now = strand.value;
-  if (!now) return;
-  const telling = new Set(now.findings.flatMap((finding) => [finding.record.id, ...finding.evidence]));
-  const title = `${now.name}${now.flowLabel ? ` (${now.flowLabel})` : ''}`;
-  void share.copyTicket(lines.value.filter((one) => telling.has(one.id)), title, now.findings[0]?.sentence ?? OUTCOME_WORDS[now.outcome]); // prettier-ignore
-}
-useKeys({
-  c: () => void share.copyLink(),
-  y: ticket,
-  j: () => weave.value?.next(1),
-  k: () => weave.value?.next(-1),
-  ']': () => weave.value?.nextKnot(1),
-  '[': () => weave.value?.nextKnot(-1),
-  o: () => selected.value && select(selected.value),
-  s: () => change({ view: told.value ? undefined : 'story' }),
-  p: () => change({ view: timed.value ? undefined : 'time' }),
-  '+': () => timed.value && zoomBy(1.5),
-  '-': () => timed.value && zoomBy(1 / 1.5),
-  '0': () => timed.value && change({ zoom: undefined }),
-  f: () => line.value && fold(line.value.step),
-  F: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }),
-  Escape: () => change({ tab: undefined }),
-});
+const ticket = (): void => void (strand.value && strandTicket(share, strand.value, lines.value));
+useCommands('This strand', [
+  { name: 'next record', keys: ['j'], run: () => weave.value?.next(1) },
+  { name: 'previous record', keys: ['k'], run: () => weave.value?.next(-1) },
+  { name: 'next knot', keys: [']'], run: () => weave.value?.nextKnot(1) },
+  { name: 'previous knot', keys: ['['], run: () => weave.value?.nextKnot(-1) },
+  { name: 'open the record', keys: ['o'], can: () => Boolean(selected.value), run: () => select(selected.value!) },
+  { name: 'fold the step of the record', keys: ['f'], can: () => Boolean(line.value), run: () => fold(line.value!.step) },
+  { name: 'fold all steps, or unfold them', keys: ['F'], run: () => change({ fold: text('fold') === 'all' ? undefined : 'all' }) },
+  { name: 'its told story', keys: ['s'], run: () => change({ view: told.value ? undefined : 'story' }) },
+  { name: 'in proportion to time', keys: ['p'], run: () => change({ view: timed.value ? undefined : 'time' }) },
+  { name: 'zoom in', keys: ['+'], can: () => timed.value, run: () => zoomBy(1.5) },
+  { name: 'zoom out', keys: ['-'], can: () => timed.value, run: () => zoomBy(1 / 1.5) },
+  { name: 'show all of it', keys: ['0'], can: () => timed.value, run: () => change({ zoom: undefined }) },
+  { name: 'its messages between those who sent them', keys: ['m'], can: () => Boolean(strand.value?.call), run: () => change({ view: laddered.value ? undefined : 'messages' }) }, // prettier-ignore
+  ...SHEETS.map(({ name, label }) => ({ name: `beside it: ${label}`, keys: [], can: () => TABS.value.some((one) => one.name === name), run: () => change({ tab: name }) })), // prettier-ignore
+  { name: 'copy a text for the ticket', keys: ['y'], run: ticket },
+  { name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() },
+  { name: 'back to the finding', keys: ['Escape'], run: () => change({ tab: undefined }) },
+]);
 </script>
 <template>
   <main class="strand">
@@ -146,16 +151,34 @@ useKeys({
       <StrandHead :strand="strand" @select="select" />
       <div class="both">
         <div class="main">
-          <div class="tools soft" :class="{ high: told || timed }">
+          <div class="tools soft" :class="{ high: told || timed || laddered }">
             <span role="group" aria-label="Scale"
-              ><button type="button" :aria-pressed="!told && !timed && text('fold') !== 'all'" @click="change({ fold: undefined, view: undefined })">
+              ><button
+                type="button"
+                :aria-pressed="!told && !timed && !laddered && text('fold') !== 'all'"
+                @click="change({ fold: undefined, view: undefined })"
+              >
                 records
               </button>
               ·
-              <button type="button" :aria-pressed="!told && !timed && text('fold') === 'all'" @click="change({ fold: 'all', view: undefined })">
+              <button
+                type="button"
+                :aria-pressed="!told && !timed && !laddered && text('fold') === 'all'"
+                @click="change({ fold: 'all', view: undefined })"
+              >
                 steps
               </button>
               · <button type="button" :aria-pressed="timed" title="In proportion to time (p)" @click="change({ view: 'time' })">time</button> ·
+              <template v-if="strand.call"
+                ><button
+                  type="button"
+                  :aria-pressed="laddered"
+                  title="Messages between those who sent them (m)"
+                  @click="change({ view: 'messages' })"
+                >
+                  messages</button
+                >{{ ' · ' }}</template
+              >
               <button type="button" :aria-pressed="told" title="Told in plain words (s)" @click="change({ view: 'story' })">story</button></span
             >
             <span v-if="timed" class="zoom" role="group" aria-label="Zoom"
@@ -163,7 +186,7 @@ useKeys({
               <button type="button" title="Farther (-)" aria-label="Farther" @click="zoomBy(1 / 1.5)">−</button>
               <button v-if="zoom !== 1" type="button" title="All of it (0)" @click="change({ zoom: undefined })">all of it</button></span
             >
-            <label v-if="!told"
+            <label v-if="!told && !laddered"
               >lanes by
               <select :value="lanes" aria-label="Lanes by" @change="change({ lanes: lanesChosen($event) })">
                 <option v-for="one in LANES_BY" :key="one">{{ one }}</option>
@@ -171,7 +194,7 @@ useKeys({
             >
             <span v-if="!whole" role="status">loading records…</span>
             <span class="acts"
-              ><TakeMenu v-if="!told && whole" what="the weave" :formats="pictures" />
+              ><TakeMenu v-if="!told && !laddered && whole" what="the weave" :formats="pictures" />
               <button type="button" class="link" title="Copy a link to exactly this view (c)" @click="share.copyLink">link</button>
               <button type="button" class="link" title="Copy the sentence and the telling lines (y)" @click="ticket">
                 text for the ticket
@@ -179,6 +202,18 @@ useKeys({
             >
           </div>
           <StoryList v-if="told" ref="weave" class="weave" :strand="strand" :selected="selected" @select="(id) => select(id, tab !== 'why')" />
+          <template v-else-if="laddered">
+            <CallLadder
+              v-if="call.answer.value"
+              ref="weave"
+              class="weave"
+              :call="call.answer.value"
+              :selected="selected"
+              @select="(id) => select(id, tab !== 'why')"
+            />
+            <ProblemNote v-else-if="call.problem.value" :problem="call.problem.value" @again="call.again" />
+            <p v-else class="waiting soft" role="status">Laying out messages …</p>
+          </template>
           <TimeWeave
             v-else-if="timed && drawn"
             ref="weave"
@@ -212,6 +247,18 @@ useKeys({
             @select="(id) => select(id, true)"
             @beside="(what) => change({ beside: what === 'usual' ? undefined : what })"
           />
+          <template v-else-if="tab === 'call'">
+            <CallFacts v-if="call.answer.value" :call="call.answer.value" :related="strand.related" @select="(id) => select(id, true)">
+              <template #next
+                ><template v-if="!laddered"
+                  >{{ ' · ' }}<button type="button" class="link" @click="change({ view: 'messages' })">its messages</button></template
+                ></template
+              >
+            </CallFacts>
+            <ProblemNote v-else-if="call.problem.value" :problem="call.problem.value" @again="call.again" />
+            <p v-else class="soft" role="status">Reading its messages …</p>
+          </template>
+          <DataSheet v-else-if="tab === 'data'" :strand="strand" @select="(id) => select(id, true)" />
           <TimeSheet v-else-if="tab === 'time'" :strand="strand" />
           <IdentifierSheet v-else-if="tab === 'identifiers'" :strand="strand" @select="select" />
           <RecordSheet v-else-if="selected" :id="selected" />

@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import type { Strand } from '@fadenweg/api';
 import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { againstLink } from '../against/against-link.ts';
 import SeriesCharts from './SeriesCharts.vue';
 import { ms } from '../strands/duration-text.ts';
 const props = defineProps<{ strand: Strand }>();
+const route = useRoute();
+const against = (name: string) => againstLink({ what: 'component', name }, route.query, props.strand.startedAt);
+const parties = computed(() => props.strand.identifiers.filter((one) => one.role === 'shared'));
 const most = computed(() => Math.max(...props.strand.time.map((share) => share.ms), 0.001));
 const KINDS = { work: 'work', waiting: 'waiting for others', queue: 'in the queue', 'lock-wait': 'waiting for a lock', gap: 'nobody works' } as const;
 const TONE = { work: 'var(--indigo)', waiting: 'var(--undyed)', queue: 'var(--heather)', 'lock-wait': 'var(--weld)', gap: 'var(--walnut)' } as const;
@@ -19,13 +24,24 @@ const shares = computed(() => props.strand.time.filter((share) => share.ms >= 0.
       <tbody>
         <tr v-for="share in shares" :key="`${share.component}-${share.kind}`">
           <th scope="row">
-            {{ share.component ?? 'between' }}<span class="soft kind">{{ KINDS[share.kind] }}</span>
+            <RouterLink v-if="share.component" :to="against(share.component)" :title="`${share.component} against everybody`">{{
+              share.component
+            }}</RouterLink><template v-else>between</template><span class="soft kind">{{ KINDS[share.kind] }}</span>
           </th>
           <td class="bar"><span :style="{ width: `${Math.max(1.5, (share.ms / most) * 100)}%`, background: TONE[share.kind] }"></span></td>
           <td class="number mono">{{ ms(share.ms) }}</td>
         </tr>
       </tbody>
     </table>
+    <p v-if="parties.length > 0" class="soft">
+      Against everybody:
+      <template v-for="(one, i) in parties" :key="one.kind + one.value"
+        >{{ i === 0 ? '' : ', '
+        }}<RouterLink :to="againstLink({ what: 'party', name: one.value, of: one.kind }, route.query, strand.startedAt)"
+          >{{ one.label }} {{ one.value }}</RouterLink
+        ></template
+      >; a component by its name above.
+    </p>
     <SeriesCharts v-if="strand.flow" :strand="strand" />
     <h2>Steps</h2>
     <table class="steps">

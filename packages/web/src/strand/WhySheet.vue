@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import type { Finding, Strand } from '@fadenweg/api';
+import type { Finding, Strand, StrandFault } from '@fadenweg/api';
+import { useRoute } from 'vue-router';
+import { standingWords } from '../faults/fault-words.ts';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import FindingSentence from './FindingSentence.vue';
 import KnownCauses from './KnownCauses.vue';
 import NearestChange from './NearestChange.vue';
+const route = useRoute();
+const HALF_A_DAY = 43_200_000;
 defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string]; compare: [beside: string | undefined] }>();
 const sure = (confidence: number): string => (confidence >= 0.85 ? 'very likely' : confidence >= 0.65 ? 'likely' : 'possible');
@@ -19,6 +23,16 @@ const NAMES = {
   'odd-result': 'Unexpected result',
 } as const;
 /** All times and flows: what is alike need not have happened in the window. */
+/** Of half a day to both sides: what one looks at first. */
+const fault = ({ id }: StrandFault, startedAt: string) => ({
+  name: 'faults',
+  query: {
+    fault: String(id),
+    e: route.query.e,
+    w: [-1, 1].map((by) => new Date(Date.parse(startedAt) + by * HALF_A_DAY).toISOString()).join('~'),
+    all: '1',
+  },
+});
 const alike = (finding: Finding) => ({ name: 'strands', query: { finding: finding.signature, w: 'all' } });
 </script>
 <template>
@@ -55,6 +69,11 @@ const alike = (finding: Finding) => ({ name: 'strands', query: { finding: findin
         <span class="soft"> since {{ dayAndClock(finding.similar.since) }}</span>
       </p>
       <p v-else class="soft">{{ finding.rank === 1 ? 'No other strand is like it.' : 'No other strand has it as its first finding.' }}</p>
+      <p v-if="finding.rank === 1 && strand.fault !== null">
+        Its fault: <RouterLink :to="fault(strand.fault, strand.startedAt)">{{ strand.fault.title }}</RouterLink><span class="soft"
+          >, {{ standingWords(strand.fault) }}</span
+        >
+      </p>
       <NearestChange v-if="finding.nearestChange" :change="finding.nearestChange" />
       <KnownCauses :finding="finding" :strand="strand.id" />
       <p class="soft">

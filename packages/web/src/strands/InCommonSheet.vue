@@ -48,7 +48,7 @@ const keyOf = (one: InCommonValue): string => `${one.kind} ${one.component} ${on
                 >
                 <template v-else
                   ><span v-if="one.component" class="soft">{{ one.component }}&nbsp;</span>{{ one.field }} =
-                  <ValueHandle :field="one.field" :value="one.value" :identifier="one.kind === 'party'" class="mono"
+                  <ValueHandle :field="one.field" :value="one.value" :identifier="one.kind === 'party'" :party="one.kind === 'party'" class="mono"
                 /></template>
               </p>
               <p class="shares">

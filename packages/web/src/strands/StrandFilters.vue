@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Flow, Outcome } from '@fadenweg/api';
 import { durationOf } from '@fadenweg/core/search';
+import { WEIGHTS } from '@fadenweg/core/weights';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -8,7 +9,7 @@ import { OUTCOME_MEANINGS, OUTCOME_WORDS, OUTCOMES } from '../glyphs/outcomes.ts
 import { count } from '../time/format.ts';
 import type { FlowCount } from './use-strands.ts';
 
-const props = defineProps<{ counts: FlowCount[]; flows: Flow[]; components: readonly string[] }>();
+const props = defineProps<{ counts: FlowCount[]; quiet: number; flows: Flow[]; components: readonly string[] }>();
 const route = useRoute();
 const router = useRouter();
 const chosen = (name: 'flow' | 'outcome'): string[] =>
@@ -38,13 +39,16 @@ function toggle(name: 'flow' | 'outcome', value: string): void {
   const next = now.includes(value) ? now.filter((one) => one !== value) : [...now, value];
   void router.push({ query: { ...route.query, [name]: next.length > 0 ? next.join(',') : undefined } });
 }
-const NAMES = ['flow', 'outcome', 'identifier', 'component', 'failedIn', 'finding', 'began', 'minMs'];
+const NAMES = ['flow', 'outcome', 'identifier', 'component', 'host', 'failedIn', 'finding', 'fault', 'mentions', 'began', 'minMs', 'weight'];
 const clear = (): void => void router.push({ query: { ...route.query, ...Object.fromEntries(NAMES.map((name) => [name, undefined])) } });
 const any = computed(() => NAMES.some((name) => typeof route.query[name] === 'string'));
 const one = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
 /** A finding is named by its kind and where it was: the rest of its signature is for machines. */
 function pieceWords(name: string): string {
   if (name === 'began') return 'began in the window';
+  if (name === 'fault') return 'failed by one fault';
+  if (name === 'mentions') return 'with an error that followed';
+  if (name === 'host') return `on host ${one(name)}`;
   if (name === 'failedIn') return `gave up in ${one(name)}`;
   if (name !== 'finding') return one(name);
   const [kind = '', failedIn = '', component = ''] = one(name).split('|');
@@ -53,7 +57,9 @@ function pieceWords(name: string): string {
 const without = (name: string): void => void router.push({ query: { ...route.query, [name]: undefined } });
 const common = (): void => void router.push({ query: { ...route.query, common: one('common') ? undefined : 'yes' } });
 const groupBy = (by: string): void => void router.push({ query: { ...route.query, by: by || undefined } });
+const showQuiet = (): void => void router.push({ query: { ...route.query, quiet: one('quiet') === 'show' ? undefined : 'show' } });
 const component = computed(() => (typeof route.query.component === 'string' ? route.query.component : ''));
+const weighs = (name: string): void => void router.push({ query: { ...route.query, weight: name || undefined } });
 const through = (name: string): void => void router.push({ query: { ...route.query, component: name || undefined } });
 /** As it is typed: `500ms`, `2s`, `5min`. */
 const longer = computed(() => {
@@ -109,6 +115,13 @@ function longerThan(field: HTMLInputElement): void {
         @change="(event) => longerThan(event.target as HTMLInputElement)"
     /></label>
     <label
+      >weighs
+      <select class="input" :value="one('weight')" @change="(event) => weighs((event.target as HTMLSelectElement).value)">
+        <option value="">whatever</option>
+        <option v-for="name in WEIGHTS.slice(1)" :key="name" :value="name">{{ name }}{{ name === 'grave' ? '' : ' or more' }}</option>
+      </select></label
+    >
+    <label
       >grouped by
       <select class="input" :value="one('by')" @change="(event) => groupBy((event.target as HTMLSelectElement).value)">
         <option value="">nothing</option>
@@ -119,7 +132,7 @@ function longerThan(field: HTMLInputElement): void {
       </select></label
     >
     <button
-      v-for="name in ['identifier', 'failedIn', 'finding', 'began'].filter(one)"
+      v-for="name in ['identifier', 'failedIn', 'finding', 'fault', 'mentions', 'began'].filter(one)"
       :key="name"
       type="button"
       class="piece"
@@ -132,6 +145,9 @@ function longerThan(field: HTMLInputElement): void {
       what these have in common
     </button>
     <button v-if="any" type="button" class="link clear" @click="clear">clear all</button>
+    <button v-if="quiet > 0 || one('quiet') === 'show'" type="button" class="link clear" :aria-pressed="quiet === 0" @click="showQuiet">
+      {{ quiet > 0 ? `${count(quiet)} of mended or tolerated faults out of sight · show` : 'without those of mended or tolerated faults' }}
+    </button>
   </div>
 </template>
 <style scoped>

@@ -8,7 +8,7 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import ValueMenu from '../record/ValueMenu.vue';
 import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
@@ -26,6 +26,8 @@ import { useStrandsLive } from './use-strands-live.ts';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
 const ROW = 28;
+/** What the address may narrow the list by. */
+const NARROWED = 'flow outcome component host fault mentions failedIn finding began minMs weight identifier'.split(' ');
 const COMMON = [{ name: 'common', label: 'What these have in common' }];
 const route = useRoute();
 const router = useRouter();
@@ -38,22 +40,16 @@ const asked = computed<StrandsQuery | null>(() =>
   view.ready.value && !store.empty
     ? {
         environment: scope.chosen.value.join(','),
-        flow: text('flow'),
-        outcome: text('outcome'),
-        component: text('component'),
-        failedIn: text('failedIn'),
-        finding: text('finding'),
-        began: text('began'),
-        minMs: text('minMs'),
-        identifier: text('identifier'),
+        ...Object.fromEntries(NARROWED.map((name) => [name, text(name)])),
         ...view.bounds.value,
         // what comes in lies behind the end of any window
         ...(live.value ? { to: undefined } : {}),
+        quiet: text('quiet') === 'show' ? undefined : 'true',
         sort: text('sort') ?? '-started',
       }
     : null,
 );
-const { items, counts, problem, loading, first, more, again, hasMore } = useStrands(asked);
+const { items, counts, quiet, problem, loading, first, more, again, hasMore } = useStrands(asked);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
 function toTop(): void {
@@ -93,7 +89,7 @@ function take(index: number, field = ''): void {
     { field: 'outcome', value: item.outcome, identifier: false, cell: cell('outcome') },
     { field: item.kind, value: item.name, identifier: true, cell: cell('identifier') },
     ...(item.flow === null ? [] : [{ field: 'flow', value: item.flow, identifier: false, cell: cell('flow') }]),
-    ...item.parties.map((party) => ({ field: party.kind, value: party.value, identifier: true, cell: cell('happened') })),
+    ...item.parties.map((party) => ({ field: party.kind, value: party.value, identifier: true, party: true, cell: cell('happened') })),
   ];
   void menu.value?.show(values, Math.max(0, values.findIndex((one) => one.field === field))); // prettier-ignore
 }
@@ -103,7 +99,13 @@ function follow(index: number): void {
 }
 const open = (): void => follow(at.value);
 const share = useShare();
-useKeys({ h: () => take(at.value), j: () => move(1), k: () => move(-1), o: open, Enter: open, c: () => void share.copyLink() });
+useCommands('Strands', [
+  { name: 'next line', keys: ['j'], run: () => move(1) },
+  { name: 'previous line', keys: ['k'], run: () => move(-1) },
+  { name: 'open the line', keys: ['o', 'Enter'], run: open },
+  { name: 'what to do with a value of the line', keys: ['h'], run: () => take(at.value) },
+  { name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() },
+]);
 
 const GROUPINGS: readonly StrandGrouping[] = ['flow', 'party', 'failed-in', 'finding'];
 const by = computed(() => GROUPINGS.find((one) => one === text('by')));
@@ -137,7 +139,7 @@ const total = computed(() => {
     <h1 v-if="!store.empty && !store.unnamed" class="visually-hidden">Strands</h1>
     <EmptyStrands v-if="store.empty || store.unnamed" />
     <template v-else>
-      <StrandFilters :counts="counts" :flows="store.flows" :components="store.summary?.components ?? []" />
+      <StrandFilters :counts="counts" :quiet="quiet" :flows="store.flows" :components="store.summary?.components ?? []" />
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
       <StrandGroups v-if="by && asked" :asked="asked" :by="by" />
       <div v-else class="beside">

@@ -7,11 +7,18 @@ export interface StrandsQuery {
   flow?: string;
   outcome?: string;
   component?: string;
+  host?: string;
   failedIn?: string;
   finding?: string;
+  fault?: string;
+  mentions?: string;
   /** `true`: those alone that began in the window. */
   began?: string;
   minMs?: string;
+  /** It weighs so much at least. */
+  weight?: string;
+  /** Those of faults that are mended or tolerated stand out of sight. */
+  quiet?: string;
   identifier?: string;
   from?: string;
   to?: string;
@@ -28,6 +35,8 @@ const PAGE = 200;
 export function useStrands(asked: Ref<StrandsQuery | null>) {
   const items = shallowRef<StrandSummary[]>([]);
   const counts = shallowRef<FlowCount[]>([]);
+  /** How many stand out of sight. */
+  const quiet = ref(0);
   const problem = ref<Problem | null>(null);
   const loading = ref(false);
   const first = ref(true);
@@ -48,8 +57,8 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
       first.value = false;
       if (begin) {
         const { flow: _flow, outcome: _outcome, ...scope } = filter;
-        const answer = await api.get<{ items: FlowCount[] }>(`/strands/counts${query(scope)}`);
-        if (mine === round) counts.value = answer.items;
+        const answer = await api.get<{ items: FlowCount[]; quiet: number }>(`/strands/counts${query(scope)}`);
+        if (mine === round) [counts.value, quiet.value] = [answer.items, answer.quiet];
       }
     } catch (error) {
       if (mine === round)
@@ -68,5 +77,5 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
     },
     { immediate: true },
   );
-  return { items, counts, problem, loading, first, more: () => load(false), again: () => load(true), hasMore: () => next !== null };
+  return { items, counts, quiet, problem, loading, first, more: () => load(false), again: () => load(true), hasMore: () => next !== null };
 }

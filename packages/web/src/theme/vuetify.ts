@@ -1,4 +1,6 @@
 import 'vuetify/styles/core';
+import 'vuetify/lib/components/VOverlay/VOverlay.css';
+import 'vuetify/lib/components/VDialog/VDialog.css';
 import { createVuetify, type ThemeDefinition } from 'vuetify';
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 import { DARK, LIGHT } from './tokens.ts';

@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
-import { useKeys } from '../keys/use-keys.ts';
+import { useCommands } from '../keys/commands.ts';
 import { useShare } from '../share/use-share.ts';
 import { ms } from '../strands/duration-text.ts';
 import { count, dayAndClock } from '../time/format.ts';
@@ -31,7 +31,7 @@ const at = (time: number): string => `${place(time, least.value, most.value) * 1
 const TABS = [{ name: 'expectations', label: 'Expectations' }];
 const expecting = computed(() => route.query.expect === 'yes');
 const share = useShare();
-useKeys({ c: () => void share.copyLink() });
+useCommands('The usual', [{ name: 'copy a link to exactly this view', keys: ['c'], run: () => void share.copyLink() }]);
 </script>
 <template>
   <main class="usual">

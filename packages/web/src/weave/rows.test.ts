@@ -29,6 +29,7 @@ const line = (n: number, component: string, step: number, more: Partial<StrandLi
   marks: [],
   tookMs: null,
   copies: [],
+  weight: 'slight',
   step,
   ...more,
 });
@@ -70,6 +71,9 @@ const strand = (more: Partial<Strand> = {}): Strand => ({
   time: [],
   silences: [],
   findings: [],
+  call: null,
+  rows: null,
+  fault: null,
   related: [],
   cut: null,
   ...more,

@@ -18,6 +18,8 @@ const RECORD: Searchable = {
   identifiers: [{ kind: 'order', value: 'LX-101234' }, { kind: 'order', value: 'LX-101235' }], // prettier-ignore
   flow: 'lens-order',
   outcome: 'failed',
+  fault: '',
+  weight: 0,
 };
 function finds(text: string, record = RECORD): boolean {
   const { search, problem } = parseSearch(text);

@@ -1,5 +1,7 @@
 import type { Duration, Level, Microseconds } from '../../units.ts';
+import { weightIndex, weightName, type Weight } from '../../weights/index.ts';
 import type { FieldValue } from '../../reading/types.ts';
+import { fitting } from '../../shapes/index.ts';
 import { likeTest } from './like.ts';
 import { patternTest } from './pattern.ts';
 import type { Condition, Operator, Search, Value } from './tree.ts';
@@ -25,6 +27,9 @@ export interface Searchable {
   /** Of the strand that the record belongs to, '' where it belongs to none. */
   flow: string;
   outcome: string;
+  /** Number of the fault that an error tells, '' where nothing asks for it, or it is none. */
+  fault: string;
+  weight: Weight;
 }
 
 /** Names of the record's own parts; all others are parsed fields or identifier kinds. */
@@ -41,6 +46,8 @@ export const OWN_FIELDS = [
   'took',
   'flow',
   'outcome',
+  'fault',
+  'weight',
 ] as const;
 type Own = (typeof OWN_FIELDS)[number];
 const OWN = new Set<string>(OWN_FIELDS);
@@ -125,7 +132,18 @@ function compare(name: string, op: Operator, value: Value): Test {
     const wanted = timeOf(value.text);
     return (record) => holds(record.at, op, wanted);
   }
+  if (name === 'shape' && op === '=') {
+    // what people, or near twins, made one has ‹› where its shapes have words
+    const fits = fitting(value.text);
+    return (record) => record.shape !== '' && fits(record.shape);
+  }
   const number = numberOf(value.text);
+  if (name === 'weight') {
+    const wanted = weightIndex(value.text);
+    // what is no weight is asked of a field of that name, as in what is sent
+    if (wanted < 0) return (record) => fieldTexts(record, name).some((text) => holdsText(text, op, value.text, number));
+    return (record) => holds(record.weight, op, wanted);
+  }
   return (record) => textsOf(record, name).some((text) => holdsText(text, op, value.text, number));
 }
 
@@ -151,7 +169,13 @@ function holdsText(left: string, op: Operator, right: string, number: number): b
 
 /** The texts that a record has for a name: its own part, a parsed field (the last part of a nested name is enough), identifiers of a kind. */
 export function textsOf(record: Searchable, name: string): string[] {
-  if (isOwn(name)) return ownText(record, name);
+  if (isOwn(name)) return [...ownText(record, name), ...(ALSO_FIELDS.has(name) ? fieldTexts(record, name) : [])];
+  return fieldTexts(record, name);
+}
+/** Own parts whose names programs often give to fields of theirs: both are meant. */
+const ALSO_FIELDS = new Set<string>(['fault']);
+
+function fieldTexts(record: Searchable, name: string): string[] {
   const texts: string[] = [];
   const { fields } = record;
   if (Object.hasOwn(fields, name)) texts.push(String(fields[name]));
@@ -167,6 +191,7 @@ function ownText(record: Searchable, name: Own): string[] {
   if (name === 'took') return Number.isNaN(record.took) ? [] : [String(record.took / 1000)];
   if (name === 'level') return record.level === 0 ? [] : [String(record.level)];
   if (name === 'time') return [String(record.at)];
+  if (name === 'weight') return [weightName(record.weight)];
   const text = record[name];
   return text === '' ? [] : [text];
 }

@@ -20,6 +20,8 @@ const RECORD: Searchable = {
   identifiers: [{ kind: 'order', value: 'LX-204817' }, { kind: 'phone', value: '+493023125417' }], // prettier-ignore
   flow: 'lens-order',
   outcome: 'failed',
+  fault: '',
+  weight: 0,
 };
 const matches = (text: string, record: Searchable = RECORD): boolean => {
   const { search, problem } = parseSearch(text);

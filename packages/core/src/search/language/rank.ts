@@ -6,9 +6,10 @@ export type Rank = number | string;
 /** Letters of a text that count for its place. */
 const LONGEST = 300;
 
-/** What puts a record in its place by a field: the level's weight, microseconds of `took` and `time`; null where it has none. */
+/** What puts a record in its place by a field: the level's place, the weight, microseconds of `took` and `time`; null where it has none. */
 export function rankOf(record: Searchable, field: string): Rank | null {
   if (field === 'level') return record.level === 0 ? null : record.level;
+  if (field === 'weight') return record.weight;
   if (field === 'took') return Number.isNaN(record.took) ? null : record.took;
   if (field === 'time') return record.at;
   const text = textsOf(record, field)[0];

@@ -1,5 +1,5 @@
 import { csvLine } from '@fadenweg/core/exchange';
-import type { LevelName } from '@fadenweg/api';
+import type { LevelName, WeightName } from '@fadenweg/api';
 import type { RecordText } from '../../evidence/record-texts.ts';
 import { ByteWriter } from './byte-writer.ts';
 
@@ -15,6 +15,8 @@ export interface Fixed {
   timeFrom: 'told' | 'neighbour' | 'file';
   shortened: boolean;
   marks: string[];
+  /** As it was read; what people say weighs otherwise does not count here. */
+  weight: WeightName;
 }
 export interface OfStrand {
   strand: string;

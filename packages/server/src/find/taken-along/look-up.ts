@@ -1,5 +1,6 @@
 import { MARK } from '@fadenweg/core/path';
 import { LEVELS, type LevelName } from '@fadenweg/core/units';
+import { weightInMarks, weightName } from '@fadenweg/core/weights';
 import { FLAG, timeFrom } from '../../evidence/record-id.ts';
 import { strandId, type IdentifierRepository, type Named } from '../../evidence/identifiers.ts';
 import type { CopyRepository } from '../../evidence/copies.ts';
@@ -92,6 +93,7 @@ export class LookUp {
         timeFrom: timeFrom(flags, known),
         shortened: (flags & FLAG.shortened) !== 0,
         marks: MARK_NAMES.filter(([, bit]) => marks & bit).map(([name]) => name),
+        weight: weightName(weightInMarks(marks)),
       });
       this.fixed.set(
         unknown[i]!,

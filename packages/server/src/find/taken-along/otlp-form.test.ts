@@ -5,7 +5,7 @@ import { AS_OTLP } from './otlp-form.ts';
 
 const source = { id: 1, path: 'desk/"desk".log' };
 const fixedOf = (component: string, level: 'info' | 'error', logger: string): Buffer[] =>
-  AS_OTLP.fixed({ source, component, host: 'app-1', environment: '', level, logger, understood: true, timeFrom: 'told', shortened: false, marks: [] }).map((text) => Buffer.from(text)); // prettier-ignore
+  AS_OTLP.fixed({ source, component, host: 'app-1', environment: '', level, logger, understood: true, timeFrom: 'told', shortened: false, marks: [], weight: 'slight' }).map((text) => Buffer.from(text)); // prettier-ignore
 const FIXED = {
   info: fixedOf('desk', 'info', 'd.Main'),
   error: fixedOf('desk', 'error', 'd.Main'),

@@ -40,7 +40,7 @@ const job: ReadingJob = {
 
 /** What a builder wrote, as the layout reads it. */
 function rowsOf(lines: readonly string[]): RecordRow[] {
-  const builder = new BatchBuilder(job, { kinds: [kind], kindIds: [kind.id], rules: [], clocks: [] }, lines.join('\n'), true);
+  const builder = new BatchBuilder(job, { kinds: [kind], kindIds: [kind.id], rules: [], clocks: [], parted: [] }, lines.join('\n'), true);
   let byte = 0;
   for (const [i, text] of lines.entries()) {
     const byteTo = byte + Buffer.byteLength(text) + 1;

@@ -9,6 +9,8 @@ import type { Batch, Declarations } from '../../evidence/batch.ts';
 import type { NameLists, ReadingJob } from './messages.ts';
 import { CopyRows } from '../../database/copy-rows.ts';
 import { Mentions } from './mentions.ts';
+import { FaultCollector } from './fault-collector.ts';
+import { ShapeCollector } from './shape-collector.ts';
 import { OwnNames } from './own-names.ts';
 import { Speakers } from './speakers.ts';
 import { SignCollector } from './sign-collector.ts';
@@ -49,6 +51,8 @@ export class BatchBuilder {
   private readonly components: OwnNames;
   private readonly hosts: OwnNames;
   private readonly speakers = new Speakers();
+  private readonly faults: FaultCollector;
+  private readonly said = new ShapeCollector();
 
   /** @param start the source's first text, by which its layout is learned; @param whole that is all of it */
   constructor(
@@ -58,6 +62,7 @@ export class BatchBuilder {
     whole: boolean,
   ) {
     this.maker = new RecordMaker(job, declarations, start, whole);
+    this.faults = new FaultCollector(declarations.parted);
     this.room = 8 * Math.ceil(Math.min(MOST_ROOM, Math.max(LEAST_ROOM, job.size)) / 8);
     this.records = new CopyRows(this.room, this.fieldNames);
     this.glimpses = new CopyRows(this.room / 2);
@@ -90,6 +95,8 @@ export class BatchBuilder {
     if (at < this.firstAt) this.firstAt = at;
     if (at > this.latestAt) this.latestAt = at;
     this.row(frame, made, home < 0 ? null : mentions[home]!.key, id);
+    this.said.note(at, draft.component, shape, draft.level);
+    this.faults.note(made, draft.component || job.component, id, job.sourceId, (rows) => this.hosts.write(rows, draft.host));
   }
 
   /** Records mostly follow each other in time: the minute at hand is counted apart from those that are over. */
@@ -197,6 +204,8 @@ export class BatchBuilder {
       records: this.records.finish(),
       counts: counts.finish(),
       shapes: this.shapes,
+      ...this.faults.take(),
+      said: this.said.take(sourceId, (rows, component) => this.components.write(rows, component)),
       signs: this.signs.take(),
       speakers: this.speakers.take(),
       ...this.mentions.take(sourceId),

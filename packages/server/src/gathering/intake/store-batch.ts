@@ -1,4 +1,5 @@
 import type pg from 'pg';
+import { insertOrigins } from '../../evidence/origins.ts';
 import { RECORD } from '../../evidence/record-layout.ts';
 import type { Batch } from '../../evidence/batch.ts';
 import { copyInto } from '../../database/copy-into.ts';
@@ -11,6 +12,8 @@ const TABLES = {
   raw_block: 'source_id, byte_from, byte_to, line_from, bytes',
   minute_count: 'minute, source_id, level, count',
   sighting: 'key, kind_id, source_id, scope, value, first_at, last_at, count',
+  fault_record: 'fault, at, id, source_id, host_id, named',
+  shape_slot: 'slot, source_id, component_id, shape, level, count',
   edge: 'a, b, source_id, first_at, first_id, last_at, count',
 } as const;
 
@@ -56,6 +59,9 @@ async function putAll(client: pg.Client, batches: readonly Batch[]): Promise<voi
   await put('minute_count', batches.map((one) => one.counts)); // prettier-ignore
   await put('sighting', batches.map((one) => one.sightings)); // prettier-ignore
   await put('edge', batches.map((one) => one.edges)); // prettier-ignore
+  await put('shape_slot', batches.map((one) => one.said)); // prettier-ignore
+  await put('fault_record', batches.map((one) => one.faults)); // prettier-ignore
+  await insertOrigins(client, batches.flatMap((one) => one.origins)); // prettier-ignore
   const shapes = batches.flatMap((one) => one.shapes);
   if (shapes.length > 0) {
     // in one order everywhere, or two lanes would wait for each other

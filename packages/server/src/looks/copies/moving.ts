@@ -99,8 +99,9 @@ async function takeOut(client: pg.Client, source: number, pairs: readonly Pair[]
   const { rows } = await client.query<{ taken: number }>(
     `with u as (select * from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[]) u(at, id, of_at, of_id)),
        out as (delete from record r using u where r.at = u.at and r.id = u.id returning ${RECORD.sql('r')}, u.of_at, u.of_id),
-       put as (insert into copied (${RECORD.sql()}, of_at, of_id) select * from out returning at, id, level),
+       put as (insert into copied (${RECORD.sql()}, of_at, of_id) select * from out returning at, id, level, shape, component_id),
        uncarried as (delete from carried c using u where c.at = u.at and c.id = u.id),
+       said as (insert into shape_slot (slot, source_id, component_id, shape, level, count) select (at / 600000000)::int, $5, component_id, shape, max(level), -count(*) from put group by 1, 3, 4),
        counted as (insert into minute_count (minute, source_id, level, count) select at / 60000000 * 60000000, $5, level, -count(*) from put group by 1, 3)
      update source set copies = copies + (select count(*) from put) where id = $5 returning (select count(*)::int from put) as taken`,
     [

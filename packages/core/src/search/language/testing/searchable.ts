@@ -16,5 +16,7 @@ export const searchable = (more: Partial<Searchable> = {}): Searchable => ({
   identifiers: [],
   flow: '',
   outcome: '',
+  fault: '',
+  weight: 0,
   ...more,
 });

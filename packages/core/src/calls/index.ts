@@ -1,0 +1,11 @@
+export { amissOf, type CallAmiss, type CallTrouble } from './amiss.ts';
+export { numberOf, partyOf } from './address.ts';
+export { dialogsOf, type Dialog } from './dialogs.ts';
+export { dialogTies, type DialogTie, type KnownDialog, type TiedBy } from './dialog-ties.ts';
+export { callFacts, type CallFacts, type CallSide, type CallState, type Side } from './facts.ts';
+export type { HandedOn } from './handed-on.ts';
+export { ladderOf, type Ladder, type LadderMessage, type TracedMessage } from './ladder.ts';
+export { isPrivate, mediaOf, type Media } from './description.ts';
+export { beginsSip, sipMessage, type SipMessage } from './message.ts';
+export { callOf, messagesOf } from './of-records.ts';
+export { refusals } from './refusals.ts';

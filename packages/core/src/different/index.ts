@@ -1,0 +1,1 @@
+export { differentShapes, type Different, type DifferenceKind, type SaidCounts } from './different.ts';
