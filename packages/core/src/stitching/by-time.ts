@@ -17,10 +17,14 @@ export function byTime(times: Float64Array, length: number, among: (a: number, b
   let order = new Uint32Array(length);
   for (let i = 0; i < length; i++) order[i] = i;
   let sorted = new Uint32Array(length);
-  for (let unit = 1; unit <= most - least; unit *= BASE) {
+  let last = length === 0;
+  for (let unit = 1; !last; unit *= BASE) {
+    // digits of the times themselves: what lies between two of them may be more than a number holds exactly
+    const lowest = Math.floor(least / unit);
+    last = Math.floor(most / unit) - lowest < BASE;
     const digit = (index: number): number => {
-      const high = Math.floor((times[index]! - least) / unit);
-      return high - Math.floor(high / BASE) * BASE;
+      const high = Math.floor(times[index]! / unit);
+      return last ? high - lowest : high - Math.floor(high / BASE) * BASE;
     };
     const starts = new Uint32Array(BASE + 1);
     for (let i = 0; i < length; i++) starts[digit(i) + 1]!++;
