@@ -139,3 +139,12 @@ export interface Meaning {
   contains: string;
   means: 'done' | 'ends' | 'failed' | 'refused' | 'entry' | 'harmless';
 }
+
+/** What a change of what is declared brings with it. */
+export interface ReadAgain {
+  /** How many sources are read again because of it. */
+  sourcesReadAgain: number;
+}
+export interface MeaningsSaved extends ReadAgain {
+  items: Meaning[];
+}

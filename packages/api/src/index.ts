@@ -183,3 +183,4 @@ export interface RecordPlace {
 }
 /** A line of an export: a strand, with its records' places where they are asked for. */
 export type ExportedStrand = Strand & { recordsAt?: RecordPlace[] };
+export type { Answers, Asked } from './calls.generated.ts';

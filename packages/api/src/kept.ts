@@ -27,9 +27,9 @@ export interface SavedSearchBody {
   address: Record<string, string>;
 }
 /** Something that a person keeps under a name. */
-export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
+export interface SavedOf<What, Body> {
   id: number;
-  what: 'search' | 'columns';
+  what: What;
   name: string;
   body: Body;
   shared: boolean;
@@ -37,6 +37,9 @@ export interface Saved<Body = ColumnSetBody | SavedSearchBody> {
   owner: string;
   changedAt: Iso;
 }
+export type SavedSearch = SavedOf<'search', SavedSearchBody>;
+export type SavedColumns = SavedOf<'columns', ColumnSetBody>;
+export type Saved = SavedSearch | SavedColumns;
 
 /** A person said: whatever this search finds weighs so much. */
 export interface WeightRuleBody {

@@ -1,3 +1,4 @@
+import type { Asked } from './calls.generated.ts';
 import type { IdentifierKind } from './declared.ts';
 import type { Iso, Page, Role } from './index.ts';
 import type { WaitsFor } from './work.ts';
@@ -46,21 +47,7 @@ export interface SourceInfo {
 }
 
 /** How sources are to be read. */
-export interface SourceChange {
-  format?: string;
-  dateOrder?: NonNullable<SourceInfo['dateOrder']>;
-  zone?: string;
-  /** Date field symbols, as `yyyy-MM-dd HH:mm:ss`; null where it is to be learned again. */
-  timeLayout?: string | null;
-  standsAt?: 'begin' | 'end';
-  /** Its rows are states that were seen at an instant, and no events of what they name. */
-  snapshots?: boolean;
-  /** It is no copy of another one, whatever it tells; false lets it be looked for again. */
-  apart?: boolean;
-  component?: string;
-  host?: string;
-  environment?: string;
-}
+export type SourceChange = Asked['put /sources/{id}']['body'];
 /** What would come of a layout of times, over a whole source or as much of it as could be read in a while. */
 export interface LayoutTrialInfo {
   /** All of the source was read. */

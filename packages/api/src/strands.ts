@@ -165,3 +165,15 @@ export interface StrandFault {
   note: string;
   ticket: string;
 }
+
+/** How many strands of a flow ended how. */
+export interface FlowCount {
+  flow: string | null;
+  outcome: Outcome;
+  count: number;
+}
+export interface StrandCounts {
+  items: FlowCount[];
+  /** How many are out of sight, since their flow or what they say is quiet. */
+  quiet: number;
+}

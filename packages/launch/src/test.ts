@@ -12,7 +12,7 @@ interface Count {
 }
 /** Checks that go side by side, each list one after the other. */
 const CHECKS = [
-  ['lint', 'format'],
+  ['lint', 'format', 'contract'],
   ['types', 'web-types'],
 ];
 /** Files of tests that run side by side. */
@@ -62,6 +62,8 @@ async function main(): Promise<void> {
   const steps: Record<string, () => Promise<Count>> = {
     lint: () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
     format: () => check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
+    // what is made from the endpoints is current
+    contract: () => check('contract', bin('tsx'), ['--conditions=source', 'tools/contract/main.ts', '--check']),
     types: () => check('types', bin('tsc'), ['-p', 'tsconfig.check.json']),
     'web-types': () => check('types of the page', bin('vue-tsc'), ['-p', 'packages/web/tsconfig.json', '--noEmit']),
     unit: () => jest('unit', [TOGETHER]),

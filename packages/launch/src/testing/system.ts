@@ -2,11 +2,12 @@ import { chmod, mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ImportInfo, Page } from '@fadenweg/api';
-import { serverLog, startServer, type RunningServer } from '@fadenweg/server';
+import { serverLog, startServer, type RunningServer, type ServerOptions } from '@fadenweg/server';
 import { DEMO_ZONE, FULL_DAY, generate, type Truth } from '@fadenweg/standin';
 import { call, filesBelow, sendFiles, waitForImport, type FileToSend } from '../client.ts';
 import { declareDemo } from '../demo-data.ts';
 import { startPostgres, type Postgres } from '../postgres.ts';
+import { Described, type Description } from './described.ts';
 
 const HOUR = 3_600_000_000;
 
@@ -16,6 +17,7 @@ export interface System {
   postgres: Postgres;
   server: RunningServer;
   url: string;
+  /** What a call answers; it must be as the API describes it. */
   get<T>(path: string): Promise<T>;
   /** Brings files in and waits until they are read and woven. */
   bring(files: readonly FileToSend[], query?: Record<string, string>): Promise<ImportInfo>;
@@ -24,19 +26,27 @@ export interface System {
   stop(): Promise<void>;
 }
 
-export async function startSystem(web: string | null = null, more: { wordsAfter?: number } = {}): Promise<System> {
+export async function startSystem(web: string | null = null, more: Pick<ServerOptions, 'wordsAfter' | 'demo'> = {}): Promise<System> {
   const folder = await mkdtemp(join(tmpdir(), 'fadenweg-test-'));
   await chmod(folder, 0o755);
   const postgres = await startPostgres(join(folder, 'data'));
   const start = (port = 0): Promise<RunningServer> =>
     startServer({ databaseUrl: postgres.url, port, spool: join(folder, 'spool'), web, log: serverLog('silent'), ...more });
   const server = await start();
+  let described: Described | undefined;
   const system: System = {
     folder,
     postgres,
     server,
     url: server.url,
-    get: <T>(path: string) => call<T>(`${system.url}/api${path}`),
+    get: async <T>(path: string) => {
+      const answer = await call<T>(`${system.url}/api${path}`);
+      described ??= new Described(await call<Description>(`${system.url}/api/openapi.json`));
+      // nothing at all is 204
+      const faults = described.faultsOf({ method: 'get', path: `/api${path}`, status: answer === undefined ? 204 : 200, answer });
+      if (faults.length > 0) throw new Error(`An answer is not as it is described.\n${faults.slice(0, 10).join('\n')}`);
+      return answer;
+    },
     bring: async (files, query = {}) => {
       const started = await sendFiles(system.url, files, { environment: 'production', zone: DEMO_ZONE, ...query });
       return waitForImport(system.url, started.id, { progress() {} });

@@ -50,7 +50,7 @@ export function changeRoutes(changes: Changes, rows: ChangeRepository): AnyEndpo
       path: '/changes/{id}',
       summary: 'Takes back a change that was registered',
       params: Joi.object({ id: Joi.string().max(60).required() }),
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         const number = /^registered-(\d{1,9})$/.exec(params.id)?.[1];
         if (number === undefined)
           throw new Refusal(
@@ -92,7 +92,7 @@ export function changeRoutes(changes: Changes, rows: ChangeRepository): AnyEndpo
       path: '/known-causes/{id}',
       summary: 'Takes back what was kept about a cause',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await rows.forgetCause(params.id))) throw notFound('What was kept');
       },
     }),

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page } from '@fadenweg/api';
+import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page, ReadAgain, MeaningsSaved } from '@fadenweg/api';
 import { patternProblem } from '@fadenweg/core/patterns';
 import { FEWEST_LEGS } from '@fadenweg/core/usual';
 import type { Access } from '../platform/access.ts';
@@ -116,7 +116,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
    * @param touched of the others only these; all where it is left out
    * @param declared identifiers are declared that were none before
    */
-  const readAgain = async (before: readonly number[], touched?: readonly number[], declared = false): Promise<{ sourcesReadAgain: number }> => {
+  const readAgain = async (before: readonly number[], touched?: readonly number[], declared = false): Promise<ReadAgain> => {
     const concerned = new Set([...before, ...(touched ?? [])]);
     const ids = (await sources.sources())
       .filter(({ id, state }) => state === 'reading' || (['done', 'waiting'].includes(state) && (touched === undefined || concerned.has(id))))
@@ -177,7 +177,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Declares a kind of identifier',
       status: 201,
       body: kindBody,
-      async run({ body, access }) {
+      async run({ body, access }): Promise<IdentifierKind & ReadAgain> {
         if ((await declarations.kinds()).some((kind) => kind.name === body.name))
           throw new Refusal(409, 'Declared already', `There is a kind “${body.name}” already.`, 'Change it instead, or choose another name.');
         return save(body, access);
@@ -190,7 +190,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       params: byName,
       body: kindBody,
       status: 202,
-      async run({ params, body, access }) {
+      async run({ params, body, access }): Promise<IdentifierKind & ReadAgain> {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         if (!(await declarations.kinds()).some((kind) => kind.name === body.name)) throw notFound(`The kind “${body.name}”`);
         return save(body, access);
@@ -202,7 +202,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Takes a kind of identifier away',
       params: byName,
       status: 202,
-      async run({ params, access }) {
+      async run({ params, access }): Promise<ReadAgain> {
         const kind = (await declarations.kinds()).find((one) => one.name === params.name);
         const underWay = await sources.underWay();
         if (!kind || !(await declarations.retireKind(params.name, access))) throw notFound(`The kind “${params.name}”`);
@@ -246,7 +246,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Declares or changes a flow',
       params: byName,
       body: flowBody,
-      async run({ params, body, access }) {
+      async run({ params, body, access }): Promise<FlowDeclaration> {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
         const known = (await declarations.flows()).some((flow) => flow.name === body.name);
         await declarations.saveFlow(body, access);
@@ -260,7 +260,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       path: '/flows/{name}',
       summary: 'Takes a declared flow away',
       params: byName,
-      async run({ params, access }) {
+      async run({ params, access }): Promise<void> {
         if (!(await declarations.removeFlow(params.name, access))) throw notFound(`The flow “${params.name}”`);
         await weaving.ask(true, false, 'a flow was taken away');
       },
@@ -279,7 +279,7 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       summary: 'Replaces all declared meanings',
       body: meaningsBody,
       status: 202,
-      async run({ body, access }) {
+      async run({ body, access }): Promise<MeaningsSaved> {
         const before = await declarations.meanings();
         const changed = [...onlyIn(body.items, before), ...onlyIn(before, body.items)];
         if (changed.length === 0) return { items: body.items, sourcesReadAgain: 0 };

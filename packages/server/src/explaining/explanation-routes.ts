@@ -51,7 +51,7 @@ export function explanationRoutes(own: OwnCodes): AnyEndpoint[] {
       path: '/explanations/{id}',
       summary: 'Takes away what a code of one’s own means',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await own.forget(params.id))) throw notFound('This code');
       },
     }),

@@ -46,7 +46,7 @@ export function ownPackageRoutes(own: OwnPackages): AnyEndpoint[] {
       path: '/own-packages',
       summary: 'Takes back that a package is the program’s own',
       query: Joi.object({ prefix }),
-      async run({ query }) {
+      async run({ query }): Promise<void> {
         if (!(await own.forget(query.prefix))) throw notFound('This package');
       },
     }),

@@ -52,7 +52,7 @@ export function sourceTextRoutes(rows: SourceTextRepository, texts: SourceTexts)
       path: '/source-texts/{id}',
       summary: 'Forgets the source texts of a version',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await rows.remove(params.id))) throw notFound(`Source text ${params.id}`);
       },
     }),

@@ -83,7 +83,7 @@ export function faultRoutes(faults: FaultService, rows: FaultRepository, standin
         since: instant.allow(null).default(null),
         until: instant.allow(null).default(null),
       }),
-      async run({ params, body, access }) {
+      async run({ params, body, access }): Promise<void> {
         const fault = await headOf(rows, params.id);
         const { state, owner = '', note = '', ticket = '', version = '', since, until } = body;
         if (state === 'tolerated' && note === '')
@@ -108,7 +108,7 @@ export function faultRoutes(faults: FaultService, rows: FaultRepository, standin
       path: '/faults/{id}/said',
       summary: 'Takes back what was said of a fault last',
       params: faultId,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await rows.unsay(await headOf(rows, params.id))))
           throw new Refusal(409, 'Nothing to take back', 'Nothing was said of this fault.', 'Choose a state for it instead.');
         standing.forget();

@@ -23,7 +23,7 @@ export function handRoutes(rows: FaultRepository, hands: FaultHands, standing: F
       summary: 'Puts another fault together with this one: from now on it counts as this, also of what comes later',
       params: faultId,
       body: Joi.object({ other: Joi.number().integer().min(0).max(Number.MAX_SAFE_INTEGER).required() }),
-      async run({ params, body, access }) {
+      async run({ params, body, access }): Promise<void> {
         const [head, other] = [await headOf(rows, params.id), await headOf(rows, body.other)];
         if (head === other)
           throw new Refusal(409, 'They are one fault', 'These two count as one already.', 'Choose another fault to put together with it.');
@@ -65,7 +65,7 @@ export function handRoutes(rows: FaultRepository, hands: FaultHands, standing: F
       path: '/faults/{id}/hand',
       summary: 'Takes back what was put together with a fault, or parted of it, last',
       params: faultId,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         const members = (await rows.members(await headOf(rows, params.id))).map((one) => one.id);
         const [last] = await hands.of(members);
         if (!last)

@@ -67,7 +67,7 @@ export function importRoutes(imports: ImportService): AnyEndpoint[] {
       path: '/imports/{id}',
       summary: 'Cancels a running import, takes a finished one out; nothing of it stays',
       params: numbered,
-      async run({ params, access }) {
+      async run({ params, access }): Promise<void> {
         if (!(await imports.remove(params.id, access))) throw notFound(`Import ${params.id}`);
       },
     }),

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { ColumnSetBody, Page, QuietRuleBody, QuietRuleInfo, Saved, SavedSearchBody } from '@fadenweg/api';
+import type { Page, QuietRuleBody, QuietRuleInfo, Saved } from '@fadenweg/api';
 import { HEARTBEATS, SETTLED_FAULTS } from '@fadenweg/core/quiet';
 import { LONGEST_SEARCH, parseSearch } from '@fadenweg/core/search';
 import { endpoint, type AnyEndpoint } from '../platform/http/endpoint.ts';
@@ -92,7 +92,7 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       path: '/quiet-rules/{name}',
       summary: 'Takes a quiet rule of one’s own away',
       params: Joi.object({ name: name.required() }),
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await kept.removeQuietRule(params.name))) throw notFound(`A quiet rule “${params.name}” that could be taken away`);
         quiet.forget();
       },
@@ -112,7 +112,7 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       summary: 'Saves a search or a column set',
       status: 201,
       body: savedBody,
-      async run({ body, access }): Promise<Saved<ColumnSetBody | SavedSearchBody>> {
+      async run({ body, access }): Promise<Saved> {
         return kept.keep(body, access);
       },
     }),
@@ -135,7 +135,7 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
       path: '/saved/{id}',
       summary: 'Forgets what was saved',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         await changeable(params.id);
         if (!(await kept.forget(params.id))) throw notFound('What was saved');
       },

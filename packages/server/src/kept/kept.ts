@@ -23,7 +23,7 @@ interface SavedRow {
   owner: string;
   changed_at: Date;
 }
-const savedOf = ({ changed_at, ...row }: SavedRow): Saved => ({ ...row, changedAt: changed_at.toISOString() });
+const savedOf = ({ changed_at, ...row }: SavedRow): Saved => ({ ...row, changedAt: changed_at.toISOString() }) as Saved;
 
 /** Longest stretch that is looked at for what recurs, in microseconds, and how many of one look. */
 const LEARNED_FROM = 86_400_000_000;

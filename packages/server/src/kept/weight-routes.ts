@@ -52,7 +52,7 @@ export function weightRoutes(kept: KeptRepository, weights: WeighedByPeople): An
       path: '/weights/{name}',
       summary: 'Takes away what was said of a weight',
       params: Joi.object({ name }),
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await kept.removeWeightRule(params.name))) throw notFound(`A weight “${params.name}”`);
         weights.forget();
       },

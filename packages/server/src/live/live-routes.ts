@@ -114,7 +114,7 @@ export function liveRoutes(
       method: 'get',
       path: '/live/strands',
       summary: 'Server-sent events: strands may have come, grown, or are judged otherwise',
-      run: () =>
+      run: (): Promise<Telling> =>
         Promise.resolve(
           fed(async (stream) => {
             await stream.send('begin', {});

@@ -60,7 +60,7 @@ export function roundsRoutes(
         flow: Joi.string().max(100).allow('').required(),
         group: Joi.string().trim().max(40).allow('').pattern(/,/, { invert: true }).required(),
       }),
-      async run({ body: { flow, group }, access }) {
+      async run({ body: { flow, group }, access }): Promise<void> {
         await groups.put(flow, group, access.who);
       },
     }),
@@ -77,7 +77,7 @@ export function roundsRoutes(
         of: Joi.number().min(0).max(2_000_000_000).allow(null).required(),
         expected: Joi.number().min(0).max(2_000_000_000).allow(null).required(),
       }),
-      async run({ body, access }) {
+      async run({ body, access }): Promise<void> {
         await noted.note(body, body.until ? microsOf(body.until) : null, access.who);
       },
     }),

@@ -144,7 +144,7 @@ export function runbookRoutes(runbooks: RunbookRepository, runner: StepRunner): 
       path: '/runbooks/{id}',
       summary: 'Forgets a runbook of one’s own',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await runbooks.remove(params.id))) throw notFound('This runbook');
       },
     }),

@@ -54,7 +54,7 @@ export function shapeRoutes(shapes: ShapeService, one: OneShape, hands: ShapeHan
       path: '/shapes/hand',
       summary: 'Says that what fits a text with ‹› in it is one shape, or that it stands apart; null takes it back',
       body: Joi.object({ component, text, is: Joi.string().valid('one', 'apart').allow(null).required() }),
-      async run({ body, access }) {
+      async run({ body, access }): Promise<void> {
         if (body.is !== null && !body.text.includes('‹›'))
           throw new Refusal(400, 'Nothing varies in it', 'A text without ‹› stands for itself alone.', 'Put ‹› where a word is a parameter.');
         await hands.correct(body.component, body.text, body.is, access.who);
@@ -74,7 +74,7 @@ export function shapeRoutes(shapes: ShapeService, one: OneShape, hands: ShapeHan
           .required()
           .messages({ 'string.pattern.base': 'a name is made of letters, digits, dots, hyphens and underscores, and begins with a letter' }),
       }),
-      async run({ body, access }) {
+      async run({ body, access }): Promise<void> {
         if (isOwn(body.name)) throw new Refusal(409, 'The name is taken', `Every record has “${body.name}” already.`, 'Choose another name.');
         await parameters.name(body, access.who);
       },
@@ -89,7 +89,7 @@ export function shapeRoutes(shapes: ShapeService, one: OneShape, hands: ShapeHan
         kind: Joi.string().valid('new', 'surging', 'fading', 'gone').required(),
         note: Joi.string().trim().min(1).max(2000).allow(null).required(),
       }),
-      run: ({ body, access }) => hands.tolerate(body, body.note, access.who),
+      run: ({ body, access }): Promise<void> => hands.tolerate(body, body.note, access.who),
     }),
   ];
 }

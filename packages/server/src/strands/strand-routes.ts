@@ -11,6 +11,7 @@ import type {
   StrandLine,
   StrandSeries,
   StrandSummary,
+  StrandCounts,
 } from '@fadenweg/api';
 import { LONGEST_SEARCH, type Search } from '@fadenweg/core/search';
 import { weightIndex, WEIGHTS, type WeightName } from '@fadenweg/core/weights';
@@ -175,7 +176,7 @@ export function strandRoutes(
       path: '/strands/counts',
       summary: 'How many strands of each flow ended how',
       query: Joi.object(filters),
-      async run({ query }) {
+      async run({ query }): Promise<StrandCounts> {
         const filter = await filterOf(query);
         const [items, quiet] = await Promise.all([strands.counts(filter), outOfSight(filter)]);
         return { items: items.map((one) => ({ ...one, count: Number(one.count) })), quiet };

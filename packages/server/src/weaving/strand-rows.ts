@@ -1,5 +1,6 @@
 import type { BeforeAndSince } from '@fadenweg/core/changes';
 import type { Database } from '../database/connect.ts';
+import type { Outcome } from '@fadenweg/core/path';
 import type { StrandRow } from './strand-layout.ts';
 
 export type { StrandRow };
@@ -171,7 +172,7 @@ export class StrandRepository {
   }
 
   /** Strands that overlap the window, by flow and outcome. */
-  async counts(filter: StrandFilter): Promise<{ flow: string | null; outcome: string; count: number }[]> {
+  async counts(filter: StrandFilter): Promise<{ flow: string | null; outcome: Outcome; count: number }[]> {
     return this.filtered(filter).groupBy('flow', 'outcome').select('flow', 'outcome').count({ count: '*' });
   }
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Against, AgainstCompared, AgainstJudged } from '@fadenweg/api';
+import type { AgainstCompared, AgainstJudged } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
@@ -22,7 +22,7 @@ const asked = computed(() =>
 );
 const { answer, problem, loading, again } = useRequest(
   () => (asked.value ? `${JSON.stringify(asked.value)} ${store.summary?.strands} ${store.summary?.weaving}` : ''),
-  async (signal) => (asked.value ? api.get<Against>(`/against${query(asked.value)}`, signal) : null),
+  async (signal) => (asked.value ? api.get('/against', { query: asked.value }, signal) : null),
 );
 const charts = computed(() => answer.value?.measures.filter((one) => one.own !== null || one.ownBefore !== null) ?? []);
 const its = computed(() => {

@@ -1,5 +1,6 @@
 import type { Problem } from '@fadenweg/api';
 import { useConnection } from '../stores/connection.ts';
+import { addressOf, type Answer, type Given, type Input, type Method, type PathOf } from './calls.ts';
 
 /** A problem as the server tells it, or as the browser sees it when the server is silent. */
 export class ApiError extends Error {
@@ -15,41 +16,33 @@ const SILENT: Problem = {
   action: 'If it lasts, start the application anew with bin/demo.',
 };
 
-async function request<T>(path: string, init: RequestInit = {}): Promise<T> {
+async function request(method: Method, path: string, input: Input, signal?: AbortSignal): Promise<unknown> {
   const connection = useConnection();
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(addressOf(path, input), { method: method.toUpperCase(), signal, ...bodyOf(input.body) });
   } catch (error) {
     if ((error as Error).name === 'AbortError') throw error;
     connection.up = false;
     throw new ApiError(SILENT);
   }
   connection.up = response.status !== 503;
-  if (response.status === 204) return undefined as T;
+  if (response.status === 204) return undefined;
   const text = await response.text();
-  const answer = (text === '' ? undefined : JSON.parse(text)) as T | Problem;
+  const answer = (text === '' ? undefined : JSON.parse(text)) as unknown;
   if (!response.ok) throw new ApiError(answer as Problem);
-  return answer as T;
+  return answer;
+}
+/** Files go as they are, all else as JSON. */
+function bodyOf(body: unknown): RequestInit {
+  if (body === undefined) return {};
+  return body instanceof FormData ? { body } : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
 }
 
-/** Query without what is undefined or empty. */
-export function query(values: Record<string, string | number | undefined | null>): string {
-  const parameters = new URLSearchParams();
-  for (const [name, value] of Object.entries(values)) if (value !== undefined && value !== null && value !== '') parameters.set(name, String(value));
-  const text = parameters.toString();
-  return text === '' ? '' : `?${text}`;
-}
-const withBody = (method: string, body: unknown): RequestInit => ({
-  method,
-  headers: { 'content-type': 'application/json' },
-  body: JSON.stringify(body),
-});
-export const api = {
-  get: <T>(path: string, signal?: AbortSignal) => request<T>(path, { signal }),
-  post: <T>(path: string, body: unknown, signal?: AbortSignal) => request<T>(path, { ...withBody('POST', body), signal }),
-  /** Sends files. */
-  send: <T>(path: string, form: FormData) => request<T>(path, { method: 'POST', body: form }),
-  put: <T>(path: string, body: unknown) => request<T>(path, withBody('PUT', body)),
-  delete: <T>(path: string) => request<T>(path, { method: 'DELETE' }),
-};
+const caller =
+  <M extends Method>(method: M) =>
+  <P extends PathOf<M>>(path: P, ...[input, signal]: Given<`${M} ${P}`>): Promise<Answer<`${M} ${P}`>> =>
+    request(method, path, input ?? {}, signal) as Promise<Answer<`${M} ${P}`>>;
+
+/** The calls of the API, each by its path as it is described: what it takes and answers is known from there. */
+export const api = { get: caller('get'), post: caller('post'), put: caller('put'), delete: caller('delete') };

@@ -1,6 +1,6 @@
 import type { SourceText } from '@fadenweg/api';
 import { visiblePath } from '@fadenweg/core/reading';
-import { api, query } from './client.ts';
+import { api } from './client.ts';
 
 /** Folders that hold no source text of the program itself. */
 const FOREIGN = /(?:^|\/)(?:\.[^/]+|node_modules|__pycache__)(?:\/|$)/;
@@ -12,5 +12,5 @@ export function sendSourceText(files: readonly File[], component: string, versio
     const path = file.webkitRelativePath === '' ? file.name : file.webkitRelativePath.slice(file.webkitRelativePath.indexOf('/') + 1);
     if (!FOREIGN.test(path)) form.append('file', file, visiblePath(path));
   }
-  return api.send(`/source-texts${query({ component, version })}`, form);
+  return api.post('/source-texts', { query: { component, version }, body: form });
 }

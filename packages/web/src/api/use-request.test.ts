@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { createPinia, setActivePinia } from 'pinia';
 import { effectScope, nextTick, ref } from 'vue';
-import { ApiError, query } from './client.ts';
+import { addressOf } from './calls.ts';
+import { ApiError } from './client.ts';
 import { useRequest } from './use-request.ts';
 
 beforeEach(() => {
@@ -66,4 +67,4 @@ test.each([
   [{ a: 1, b: 'x y' }, '?a=1&b=x+y'],
   [{ a: undefined, b: null, c: '' }, ''],
   [{ text: 'LX-1&x=2' }, '?text=LX-1%26x%3D2'],
-])('the query of %j', (values, text) => expect(query(values)).toBe(text));
+])('the query of %j', (values, text) => expect(addressOf('/x', { query: values })).toBe(`/api/x${text}`));

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Call, CallCounts, CallPage, CallStateName, CallSummary } from '@fadenweg/api';
+import type { CallPage, CallStateName, CallSummary } from '@fadenweg/api';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -30,12 +30,12 @@ const filters = computed(() => asked.value && { ...asked.value, number: text('nu
 const stamp = computed(() => `${store.summary?.strands} ${store.summary?.weaving}`);
 const key = computed(() => (filters.value ? `${JSON.stringify(filters.value)} ${stamp.value}` : ''));
 const ask = (after: string | undefined, signal?: AbortSignal): Promise<CallPage> =>
-  api.get<CallPage>(`/calls${query({ ...filters.value!, sort: sort.value, state: state.value ?? undefined, limit: PAGE, after })}`, signal);
+  api.get('/calls', { query: { ...filters.value!, sort: sort.value, state: state.value ?? undefined, limit: PAGE, after } }, signal);
 const first = useRequest(
   () => `${key.value} ${sort.value} ${state.value}`,
   async (signal) => (filters.value ? ask(undefined, signal) : null),
 );
-const counts = useRequest(key, async (signal) => (filters.value ? api.get<CallCounts>(`/calls/counts${query(filters.value)}`, signal) : null));
+const counts = useRequest(key, async (signal) => (filters.value ? api.get('/calls/counts', { query: filters.value }, signal) : null));
 /** Pages behind the first. */
 const further = shallowRef<CallSummary[]>([]);
 const next = ref<string | null>(null);
@@ -62,8 +62,7 @@ const open = (call: CallSummary): void => void router.push({ name: 'strand', par
 const { selected } = useChosenLine(items, ({ strand }) => strand, 'call', open);
 const one = useRequest(
   () => selected.value?.strand ?? '',
-  async (signal) =>
-    selected.value ? ((await api.get<Call | undefined>(`/strands/${encodeURIComponent(selected.value.strand)}/call`, signal)) ?? null) : null,
+  async (signal) => (selected.value ? ((await api.get('/strands/{id}/call', { params: { id: selected.value.strand } }, signal)) ?? null) : null),
 );
 const numbers = ref(text('number'));
 watch(() => text('number'), (now) => (numbers.value = now)); // prettier-ignore

@@ -1,4 +1,4 @@
-import type { Call, Strand } from '@fadenweg/api';
+import type { Strand } from '@fadenweg/api';
 import type { Ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -9,7 +9,7 @@ export function useCall(strand: Ref<Strand | null>) {
     () => (strand.value?.call ? `${strand.value.id} ${strand.value.records}` : ''),
     async (signal) => {
       const now = strand.value;
-      return now?.call ? ((await api.get<Call | undefined>(`/strands/${encodeURIComponent(now.id)}/call`, signal)) ?? null) : null;
+      return now?.call ? ((await api.get('/strands/{id}/call', { params: { id: now.id } }, signal)) ?? null) : null;
     },
   );
 }

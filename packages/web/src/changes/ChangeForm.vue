@@ -22,11 +22,13 @@ async function save(): Promise<void> {
   }
   busy.value = true;
   try {
-    const change = await api.post<Change>('/changes', {
-      what: what.value,
-      component: component.value.trim(),
-      environment: props.environment,
-      at: time.toISOString(),
+    const change = await api.post('/changes', {
+      body: {
+        what: what.value,
+        component: component.value.trim(),
+        environment: props.environment,
+        at: time.toISOString(),
+      },
     });
     problem.value = null;
     what.value = '';

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Change, Coverage } from '@fadenweg/api';
+import type { Change } from '@fadenweg/api';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';
 import { useRequest } from '../api/use-request.ts';
 import TimeRail from '../find/TimeRail.vue';
@@ -46,7 +46,7 @@ const clean = <T extends object>(of: T): Partial<T> =>
   Object.fromEntries(Object.entries(of).filter(([, value]) => value !== undefined)) as Partial<T>;
 const { tally } = useTally(bounded);
 const coverage = useRequest([() => bounded.value?.from, () => bounded.value?.to], (signal) =>
-  bounded.value ? api.get<Coverage>(`/coverage${query({ from: bounded.value.from, to: bounded.value.to })}`, signal) : Promise.resolve(null),
+  bounded.value ? api.get('/coverage', { query: { from: bounded.value.from, to: bounded.value.to } }, signal) : Promise.resolve(null),
 );
 
 const text = (name: string): string => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '');
@@ -80,7 +80,7 @@ function registered(change: Change): void {
 const refused = ref<ReturnType<typeof problemOf> | null>(null);
 async function takeBack(change: Change): Promise<void> {
   try {
-    await api.delete(`/changes/${change.id}`);
+    await api.delete('/changes/{id}', { params: { id: change.id } });
     refused.value = null;
   } catch (error) {
     refused.value = problemOf(error);

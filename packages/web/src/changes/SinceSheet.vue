@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { SinceThen } from '@fadenweg/api';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -14,8 +13,7 @@ const route = useRoute();
 const { answer, problem, loading, again } = useRequest(
   () => `${props.at} ${props.environment}`,
   // which environments are looked at is known a moment later
-  async (signal) =>
-    props.environment === '' ? null : api.get<SinceThen>(`/rounds/since${query({ at: props.at, environment: props.environment })}`, signal),
+  async (signal) => (props.environment === '' ? null : api.get('/rounds/since', { query: { at: props.at, environment: props.environment } }, signal)),
 );
 const WORDS = { worse: 'more amiss', better: 'fewer amiss', slower: 'slower', faster: 'faster' } as const;
 const share = ({ all, amiss }: { all: number; amiss: number }): string => (all === 0 ? 'none' : `${count(amiss)} of ${count(all)}`);

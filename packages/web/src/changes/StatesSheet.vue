@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { KnownState, Page } from '@fadenweg/api';
 import { computed } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
@@ -9,7 +9,7 @@ import { dayAndClock } from '../time/format.ts';
 /** What was last known at an instant of everything that records report: versions, settings, what runs. */
 const props = defineProps<{ at: string; environment: string }>();
 const { answer, problem, loading, again } = useRequest<Page<KnownState>>([() => props.at, () => props.environment], (signal) =>
-  api.get<Page<KnownState>>(`/changes/states${query({ at: props.at, environment: props.environment })}`, signal),
+  api.get('/changes/states', { query: { at: props.at, environment: props.environment } }, signal),
 );
 const components = computed(() => {
   const found = new Map<string, KnownState[]>();

@@ -1,6 +1,6 @@
 import type { Change, ChangeKind, Page } from '@fadenweg/api';
 import type { Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 
 export interface ChangesAsked {
@@ -25,7 +25,5 @@ export const CHANGE_WORDS: Record<ChangeKind, string> = {
 /** What changed in a window; nothing while it is not known which. */
 export const useChanges = (asked: Ref<ChangesAsked | null>) =>
   useRequest<Page<Change>>([() => JSON.stringify(asked.value)], (signal) =>
-    asked.value
-      ? api.get<Page<Change>>(`/changes${query({ ...asked.value, limit: MOST_CHANGES })}`, signal)
-      : Promise.resolve({ items: [], next: null }),
+    asked.value ? api.get('/changes', { query: { ...asked.value, limit: MOST_CHANGES } }, signal) : Promise.resolve({ items: [], next: null }),
   );

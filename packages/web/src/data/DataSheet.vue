@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Page, Strand, StrandData } from '@fadenweg/api';
+import type { Strand, StrandData } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client.ts';
@@ -15,7 +15,7 @@ defineEmits<{ select: [record: string] }>();
 const route = useRoute();
 const { answer, problem, again } = useRequest(
   () => `${props.strand.id} ${props.strand.records}`,
-  (signal) => api.get<Page<StrandData>>(`/strands/${encodeURIComponent(props.strand.id)}/data`, signal),
+  (signal) => api.get('/strands/{id}/data', { params: { id: props.strand.id } }, signal),
 );
 const items = computed(() => answer.value?.items ?? []);
 const page = (one: StrandData) => ({ name: 'data', query: { e: route.query.e, w: route.query.w, as: `${one.name}~${one.environment}` } });

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { DataSet, DataSetHistory, Page } from '@fadenweg/api';
+import type { DataSet } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -24,7 +24,7 @@ const { text, adjust } = useAddressed();
 const stamp = computed(() => `${store.summary?.strands} ${store.summary?.weaving}`);
 const list = useRequest(
   () => (asked.value ? `${JSON.stringify(asked.value)} ${stamp.value}` : ''),
-  async (signal) => (asked.value ? api.get<Page<DataSet>>(`/data-sets${query(asked.value)}`, signal) : null),
+  async (signal) => (asked.value ? api.get('/data-sets', { query: asked.value }, signal) : null),
 );
 const wanted = computed(() => text('of').trim().toLowerCase());
 const items = computed(() => (list.answer.value?.items ?? []).filter((one) => one.name.toLowerCase().includes(wanted.value)));
@@ -34,7 +34,7 @@ const { chosen, selected } = useChosenLine(items, keyOf, 'as', ({ lastWritten })
 });
 const one = useRequest(
   () => (asked.value && selected.value ? `${chosen.value} ${JSON.stringify(asked.value)} ${stamp.value}` : ''),
-  async (signal) => (asked.value && selected.value ? api.get<DataSetHistory>(`/data-sets/one${query({ ...asked.value, name: selected.value.name, of: selected.value.environment })}`, signal) : null),
+  async (signal) => (asked.value && selected.value ? api.get('/data-sets/one', { query: { ...asked.value, name: selected.value.name, of: selected.value.environment } }, signal) : null),
 ); // prettier-ignore
 /** Rows of the writes in order of time, for the course. */
 const course = computed(() => (one.answer.value?.writes ?? []).filter((write) => write.rows !== null).slice(0, 60).reverse()); // prettier-ignore

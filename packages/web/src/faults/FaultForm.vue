@@ -36,10 +36,10 @@ async function say(): Promise<void> {
     version: state.value === 'mended' ? version.value : '',
     until: state.value === 'tolerated' && until.value !== '' ? new Date(`${until.value}T23:59:59`).toISOString() : null,
   };
-  if (await attempt(() => api.post(`/faults/${props.fault.id}/said`, body))) emit('said');
+  if (await attempt(() => api.post('/faults/{id}/said', { params: { id: props.fault.id }, body }))) emit('said');
 }
 async function takeBack(): Promise<void> {
-  if (await attempt(() => api.delete(`/faults/${props.fault.id}/said`))) emit('said');
+  if (await attempt(() => api.delete('/faults/{id}/said', { params: { id: props.fault.id } }))) emit('said');
 }
 </script>
 <template>

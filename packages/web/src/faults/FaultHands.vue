@@ -2,7 +2,7 @@
 import type { Fault, FaultDetail, FaultParting } from '@fadenweg/api';
 import { faultTitle } from '@fadenweg/core/faults';
 import { computed, ref, watch } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
 import { count } from '../time/format.ts';
 import { handWords } from './fault-words.ts';
@@ -30,13 +30,14 @@ async function act(work: () => Promise<unknown>): Promise<void> {
   other.value = words.value = '';
   emit('done');
 }
-const together = (): Promise<void> => act(() => api.post(`/faults/${props.fault.id}/together`, { other: Number(other.value) }));
-const part = (): Promise<void> => act(() => api.post(`/faults/${props.fault.id}/parts`, { words: words.value }));
-const takeBack = (): Promise<void> => act(() => api.delete(`/faults/${props.fault.id}/hand`));
+const together = (): Promise<void> =>
+  act(() => api.post('/faults/{id}/together', { params: { id: props.fault.id }, body: { other: Number(other.value) } }));
+const part = (): Promise<void> => act(() => api.post('/faults/{id}/parts', { params: { id: props.fault.id }, body: { words: words.value } }));
+const takeBack = (): Promise<void> => act(() => api.delete('/faults/{id}/hand', { params: { id: props.fault.id } }));
 async function tryWords(): Promise<void> {
   const asked = words.value;
   await attempt(async () => {
-    const answer = await api.get<FaultParting>(`/faults/${props.fault.id}/parts${query({ words: asked })}`);
+    const answer = await api.get('/faults/{id}/parts', { params: { id: props.fault.id }, query: { words: asked } });
     if (asked === words.value) tried.value = answer;
   });
 }

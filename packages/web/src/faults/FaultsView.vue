@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Fault, FaultDetail, Faults, FaultState } from '@fadenweg/api';
+import type { Fault, FaultState } from '@fadenweg/api';
 import { faultTitle } from '@fadenweg/core/faults';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -28,14 +28,15 @@ const narrowed = computed(() => asked.value && { ...asked.value, sort: sort.valu
 const stamp = computed(() => `${store.summary?.strands} ${store.summary?.weaving}`);
 const list = useRequest(
   () => (narrowed.value ? `${JSON.stringify(narrowed.value)} ${stamp.value}` : ''),
-  async (signal) => (narrowed.value ? api.get<Faults>(`/faults${query(narrowed.value)}`, signal) : null),
+  async (signal) => (narrowed.value ? api.get('/faults', { query: narrowed.value }, signal) : null),
 );
 const items = computed(() => list.answer.value?.items ?? []);
 const strandsOf = ({ id }: Fault) => ({ name: 'strands', query: { e: route.query.e, w: route.query.w, began: 'true', fault: String(id) } });
 const { chosen } = useChosenLine(items, ({ id }) => String(id), 'fault', (fault) => void router.push(strandsOf(fault))); // prettier-ignore
 const one = useRequest(
   () => (asked.value && chosen.value !== '' ? `${chosen.value} ${JSON.stringify(asked.value)} ${stamp.value}` : ''),
-  async (signal) => (asked.value && chosen.value !== '' ? api.get<FaultDetail>(`/faults/${chosen.value}${query(asked.value)}`, signal) : null),
+  async (signal) =>
+    asked.value && chosen.value !== '' ? api.get('/faults/{id}', { params: { id: chosen.value }, query: asked.value }, signal) : null,
 );
 const SORTS: [string, string][] = [['strands', 'most strands'], ['records', 'most records'], ['gravest', 'gravest'], ['newest', 'newest'], ['latest', 'latest']]; // prettier-ignore
 const STATES = Object.entries(STATE_WORDS) as [FaultState, string][];

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Coverage, LogRecord, Page, SourceInfo } from '@fadenweg/api';
+import type { LogRecord } from '@fadenweg/api';
 import { fieldNames, nearestName, parseSearch, printSearch, withValue } from '@fadenweg/core/search';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -41,9 +41,7 @@ const { version, stale, problem, searching, searched, ended, again: searchAgain 
 const { tally, searched: counted, again: countAgain } = useTally(view.bounded);
 const changes = useChanges(computed(() => view.bounded.value && { from: view.bounded.value.from, to: view.bounded.value.to, environment: view.bounded.value.environment })); // prettier-ignore
 const coverage = useRequest([() => view.bounded.value?.from, () => view.bounded.value?.to], (signal) =>
-  view.bounded.value
-    ? api.get<Coverage>(`/coverage${query({ from: view.bounded.value.from, to: view.bounded.value.to })}`, signal)
-    : Promise.resolve(null),
+  view.bounded.value ? api.get('/coverage', { query: { from: view.bounded.value.from, to: view.bounded.value.to } }, signal) : Promise.resolve(null),
 );
 const hidden = computed(() => tally.value?.hidden ?? {});
 const hiddenSum = computed(() => Object.values(hidden.value).reduce((sum, one) => sum + one, 0));
@@ -74,7 +72,7 @@ const AROUND = 200;
 async function around(scope: 'all' | 'source' | 'component' | 'host' = 'all', record = list.value?.current() ?? null): Promise<void> {
   if (!record) return;
   try {
-    const { items } = await api.get<Page<LogRecord>>(`/records/${record.id}/around${query({ scope, before: AROUND, after: AROUND })}`);
+    const { items } = await api.get('/records/{id}/around', { params: { id: record.id }, query: { scope, before: AROUND, after: AROUND } });
     const end = new Date(Date.parse(items.at(-1)!.at) + 1).toISOString();
     const q =
       scope === 'component' || scope === 'host' ? printSearch(withValue({ words: [], condition: null }, scope, record[scope], false)) : undefined;
@@ -164,7 +162,7 @@ const known = useRequest([() => nothing.value && view.q.value], (signal) => {
   const names = view.parsed.value.search ? fieldNames(view.parsed.value.search) : [];
   if (!nothing.value || names.length === 0 || !view.asked.value) return Promise.resolve(null);
   const { environment, from, to } = view.asked.value;
-  return api.get<Page<string>>(`/records/fields${query({ environment, from, to })}`, signal);
+  return api.get('/records/fields', { query: { environment, from, to } }, signal);
 });
 const strange = computed(() => {
   const names = known.answer.value?.items;
@@ -182,7 +180,7 @@ const mend = ({ name, meant }: { name: string; meant: string | null }): void => 
 const words = computed(() => view.parsed.value.search?.words.map((word) => word.text) ?? []);
 const setWindow = (from: number, to: number): void => view.frame.set(`${new Date(from).toISOString()}~${new Date(to).toISOString()}`);
 
-const all = useRequest([], (signal) => api.get<Page<SourceInfo>>('/sources', signal));
+const all = useRequest([], (signal) => api.get('/sources', {}, signal));
 const sources = computed(() => {
   const { environment } = view.asked.value ?? {};
   const wanted = environment?.split(',');

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { piecesOf, printSearch, withoutPiece, type Piece } from '@fadenweg/core/search';
 import { computed } from 'vue';
-import { query } from '../api/client.ts';
+import { hrefOf } from '../api/calls.ts';
 import TakeMenu from '../share/TakeMenu.vue';
 import { count } from '../time/format.ts';
 import SavedMenu from './SavedMenu.vue';
@@ -29,7 +29,7 @@ const choices = computed(() => [...new Set(['component', 'host', 'level', 'weigh
 const sources = computed(() => props.view.only.value.length || props.view.off.value.length);
 /** All that is found, however much, in the order of the list. */
 const formats = computed(() => {
-  const href = (format: string): string => `/api/records/export${query({ ...props.view.asked.value, format })}`;
+  const href = (format: string): string => hrefOf('/records/export', { query: { ...props.view.asked.value, format } });
   return [
     { name: 'CSV', about: 'for a spreadsheet', file: 'records.csv', href: href('csv') },
     { name: 'JSON lines', about: 'with all fields', file: 'records.jsonl', href: href('jsonl') },

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { SearchAnswer } from '@fadenweg/api';
 import { computed, onScopeDispose, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import ListedHits from './ListedHits.vue';
@@ -15,7 +14,7 @@ import { count, dayAndClock } from '../time/format.ts';
 const route = useRoute();
 const text = computed(() => String(route.query.text ?? ''));
 const { answer, problem, loading, again } = useRequest(text, async (signal) =>
-  text.value === '' ? null : api.get<SearchAnswer>(`/search${query({ text: text.value })}`, signal),
+  text.value === '' ? null : api.get('/search', { query: { text: text.value } }, signal),
 );
 const hits = computed(() => answer.value?.hits ?? []);
 const router = useRouter();

@@ -12,10 +12,10 @@ import { csv, save } from './save.ts';
 
 /** Many identifiers at once: how each ended, grouped by that, and which are nowhere. */
 const props = defineProps<{ text: string }>();
-const { answer, problem, again } = useRequest(toRef(props, 'text'), () => api.post<ListedAnswer>('/search/list', { text: props.text }));
+const { answer, problem, again } = useRequest(toRef(props, 'text'), () => api.post('/search/list', { body: { text: props.text } }));
 /** Which components each passed takes longer to find out: it comes behind. */
 const passed = useRequest(answer, (signal) =>
-  answer.value ? api.post<ListedAnswer>('/search/list', { text: props.text, components: true }, signal) : Promise.resolve(null),
+  answer.value ? api.post('/search/list', { body: { text: props.text, components: true } }, signal) : Promise.resolve(null),
 );
 const passes = computed(() => new Map((passed.answer.value?.items ?? []).map((item) => [item.word, item.components])));
 const known = computed(() => [...new Set((passed.answer.value?.items ?? []).flatMap((item) => item.components ?? []))].sort());

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LogRecord, Page, QuietRuleBody, QuietRuleInfo } from '@fadenweg/api';
+import type { LogRecord, QuietRuleBody, QuietRuleInfo } from '@fadenweg/api';
 import { HEARTBEATS, SETTLED_FAULTS } from '@fadenweg/core/quiet';
 import { computed, ref, toRef } from 'vue';
 import { api } from '../api/client.ts';
@@ -13,7 +13,7 @@ import { likeRecord, nameFor, useTrial } from './use-trial.ts';
 /** The quiet rules: what each hides here, on and off; and a new one made from a record, tried before it is saved. */
 const props = defineProps<{ asked: Asked; hidden: Record<string, number>; record: LogRecord | null }>();
 const emit = defineEmits<{ changed: [] }>();
-const { answer, problem, again } = useRequest([], (signal) => api.get<Page<QuietRuleInfo>>('/quiet-rules', signal));
+const { answer, problem, again } = useRequest([], (signal) => api.get('/quiet-rules', {}, signal));
 const rules = computed(() => answer.value?.items ?? []);
 /** What makes its own search has found nothing for it. */
 const isEmpty = ({ name, q }: QuietRuleInfo): boolean => [HEARTBEATS.name, SETTLED_FAULTS.name].includes(name) && q === '';
@@ -26,10 +26,11 @@ const attempt = (work: () => Promise<unknown>): Promise<boolean> =>
     await again();
     emit('changed');
   });
-const put = ({ name, label, why, q, on }: QuietRuleBody): Promise<unknown> => api.put(`/quiet-rules/${name}`, { name, label, why, q, on });
+const put = ({ name, label, why, q, on }: QuietRuleBody): Promise<unknown> =>
+  api.put('/quiet-rules/{name}', { params: { name }, body: { name, label, why, q, on } });
 const turn = (rule: QuietRuleInfo): Promise<boolean> => attempt(() => put({ ...rule, on: !rule.on }));
 async function remove(rule: QuietRuleInfo): Promise<void> {
-  if (await attempt(() => api.delete(`/quiet-rules/${rule.name}`))) removed.value = rule;
+  if (await attempt(() => api.delete('/quiet-rules/{name}', { params: { name: rule.name } }))) removed.value = rule;
 }
 async function undo(): Promise<void> {
   const rule = removed.value;

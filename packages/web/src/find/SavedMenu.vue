@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Page, Saved, SavedSearchBody } from '@fadenweg/api';
+import type { SavedSearch } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, ApiError } from '../api/client.ts';
@@ -13,10 +13,11 @@ const open = ref(false);
 /** What of the address a saved search restores; the window only where it is exact or asked for. */
 const KEPT = ['q', 'order', 'rank', 'show', 'quiet', 'src', 'off', 'cols', 'view', 'mark'];
 const { answer, again, problem } = useRequest([open], (signal) =>
-  open.value ? api.get<Page<Saved<SavedSearchBody>>>('/saved?what=search', signal) : Promise.resolve(null),
+  open.value ? api.get('/saved', { query: { what: 'search' } }, signal) : Promise.resolve(null),
 );
-const own = computed(() => (answer.value?.items ?? []).filter((one) => !one.supplied));
-const supplied = computed(() => (answer.value?.items ?? []).filter((one) => one.supplied));
+const searches = computed(() => (answer.value?.items ?? []).filter((one) => one.what === 'search'));
+const own = computed(() => searches.value.filter((one) => !one.supplied));
+const supplied = computed(() => searches.value.filter((one) => one.supplied));
 const name = ref('');
 const about = ref('');
 const shared = ref(false);
@@ -24,9 +25,9 @@ const withWindow = ref(false);
 const failed = ref('');
 const renamed = ref<number | null>(null);
 const newName = ref('');
-const forgotten = ref<Saved<SavedSearchBody> | null>(null);
+const forgotten = ref<SavedSearch | null>(null);
 
-function go(one: Saved<SavedSearchBody>): void {
+function go(one: SavedSearch): void {
   open.value = false;
   const { e, w } = route.query;
   void router.push({ name: 'find', query: { e, w, ...one.body.address } });
@@ -51,27 +52,27 @@ const here = computed(() => {
   return address;
 });
 async function keep(): Promise<void> {
-  const body: SavedSearchBody = { about: about.value, address: here.value };
-  if (await attempt(() => api.post('/saved', { what: 'search', name: name.value.trim(), shared: shared.value, body }))) {
+  const body: SavedSearch['body'] = { about: about.value, address: here.value };
+  if (await attempt(() => api.post('/saved', { body: { what: 'search', name: name.value.trim(), shared: shared.value, body } }))) {
     name.value = '';
     about.value = '';
   }
 }
-const put = (one: Saved<SavedSearchBody>, more: Partial<Saved<SavedSearchBody>>): Promise<boolean> => {
+const put = (one: SavedSearch, more: Partial<SavedSearch>): Promise<boolean> => {
   const { what, name: old, shared: was, body } = one;
-  return attempt(() => api.put(`/saved/${one.id}`, { what, name: old, shared: was, body, ...more }));
+  return attempt(() => api.put('/saved/{id}', { params: { id: one.id }, body: { what, name: old, shared: was, body, ...more } }));
 };
-async function rename(one: Saved<SavedSearchBody>): Promise<void> {
+async function rename(one: SavedSearch): Promise<void> {
   if (await put(one, { name: newName.value.trim() })) renamed.value = null;
 }
-const copy = ({ what, name: old, body }: Saved<SavedSearchBody>): Promise<boolean> =>
-  attempt(() => api.post('/saved', { what, name: `${old} (copy)`.slice(0, 80), shared: false, body }));
-async function forget(one: Saved<SavedSearchBody>): Promise<void> {
-  if (await attempt(() => api.delete(`/saved/${one.id}`))) forgotten.value = one;
+const copy = ({ what, name: old, body }: SavedSearch): Promise<boolean> =>
+  attempt(() => api.post('/saved', { body: { what, name: `${old} (copy)`.slice(0, 80), shared: false, body } }));
+async function forget(one: SavedSearch): Promise<void> {
+  if (await attempt(() => api.delete('/saved/{id}', { params: { id: one.id } }))) forgotten.value = one;
 }
 async function undo(): Promise<void> {
   const one = forgotten.value;
-  if (one && (await attempt(() => api.post('/saved', { what: one.what, name: one.name, shared: one.shared, body: one.body }))))
+  if (one && (await attempt(() => api.post('/saved', { body: { what: one.what, name: one.name, shared: one.shared, body: one.body } }))))
     forgotten.value = null;
 }
 </script>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Contrasted, FieldValues, Page } from '@fadenweg/api';
+import type { FieldValues, Page } from '@fadenweg/api';
 import { printValue } from '@fadenweg/core/search';
 import { computed, ref, toRef } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { count } from '../time/format.ts';
@@ -16,7 +16,7 @@ const added = ref<string[]>([]);
 const shown = computed(() => [...new Set([...added.value, ...props.fields])]);
 const ask = (effort: 'quick' | 'thorough', signal: AbortSignal): Promise<Page<FieldValues>> => {
   const { order: _order, ...question } = props.asked;
-  return api.get<Page<FieldValues>>(`/records/values${query({ ...question, fields: shown.value.join(','), limit: 8, effort })}`, signal);
+  return api.get('/records/values', { query: { ...question, fields: shown.value.join(','), limit: 8, effort } }, signal);
 };
 /** A few records at once, then as many as a sample holds. */
 const quick = useRequest([toRef(props, 'asked'), () => shown.value.join('\n')], (signal) => ask('quick', signal));
@@ -37,7 +37,7 @@ const compared = ref<{ field: string; value: string } | null>(null);
 const against = useRequest([toRef(props, 'asked'), compared], (signal) => {
   if (!compared.value) return Promise.resolve(null);
   const { order: _order, ...question } = props.asked;
-  return api.get<Contrasted>(`/records/against${query({ ...question, ...compared.value })}`, signal);
+  return api.get('/records/against', { query: { ...question, ...compared.value } }, signal);
 });
 const much = (odds: number): string => (odds >= 1 ? `${odds >= 10 ? Math.round(odds) : odds.toFixed(1)} times as likely` : `${1 / odds >= 10 ? Math.round(1 / odds) : (1 / odds).toFixed(1)} times less likely`); // prettier-ignore
 const part = (number: number, of: number): string =>

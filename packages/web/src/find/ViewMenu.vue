@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ColumnSetBody, Page, Saved } from '@fadenweg/api';
+import type { ColumnSetBody, SavedColumns } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -32,9 +32,9 @@ function add(): void {
 const take = (name: string): void => props.view.setColumns(props.view.columns.value.filter((one) => one.field !== name));
 
 const { answer, again } = useRequest([open], (signal) =>
-  open.value ? api.get<Page<Saved<ColumnSetBody>>>('/saved?what=columns', signal) : Promise.resolve(null),
+  open.value ? api.get('/saved', { query: { what: 'columns' } }, signal) : Promise.resolve(null),
 );
-const sets = computed(() => answer.value?.items ?? []);
+const sets = computed(() => (answer.value?.items ?? []).filter((one) => one.what === 'columns'));
 /** What is shown now, as a set would keep it. */
 const shown = computed<ColumnSetBody>(() => ({
   columns: props.view.columns.value,
@@ -48,7 +48,7 @@ const current = computed(() => words(shown.value));
 const name = ref('');
 const shared = ref(false);
 const failed = ref('');
-const forgotten = ref<Saved<ColumnSetBody> | null>(null);
+const forgotten = ref<SavedColumns | null>(null);
 /** Does it, and shows what there is then; what goes wrong is told. */
 async function attempt(work: () => Promise<unknown>): Promise<boolean> {
   failed.value = '';
@@ -64,15 +64,16 @@ async function attempt(work: () => Promise<unknown>): Promise<boolean> {
 async function keep(): Promise<void> {
   const body = shown.value;
   const known = sets.value.find((one) => !one.supplied && one.name === name.value.trim());
-  const saved = { what: 'columns', name: name.value.trim(), shared: shared.value, body };
-  if (await attempt(() => (known ? api.put(`/saved/${known.id}`, saved) : api.post('/saved', saved)))) name.value = '';
+  const saved = { what: 'columns' as const, name: name.value.trim(), shared: shared.value, body };
+  if (await attempt(() => (known ? api.put('/saved/{id}', { params: { id: known.id }, body: saved }) : api.post('/saved', { body: saved }))))
+    name.value = '';
 }
-async function forget(set: Saved<ColumnSetBody>): Promise<void> {
-  if (await attempt(() => api.delete(`/saved/${set.id}`))) forgotten.value = set;
+async function forget(set: SavedColumns): Promise<void> {
+  if (await attempt(() => api.delete('/saved/{id}', { params: { id: set.id } }))) forgotten.value = set;
 }
 async function undo(): Promise<void> {
   const set = forgotten.value;
-  if (set && (await attempt(() => api.post('/saved', { what: set.what, name: set.name, shared: set.shared, body: set.body }))))
+  if (set && (await attempt(() => api.post('/saved', { body: { what: set.what, name: set.name, shared: set.shared, body: set.body } }))))
     forgotten.value = null;
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LogRecord, Page, WeightName, WeightRuleInfo } from '@fadenweg/api';
+import type { LogRecord, WeightName, WeightRuleInfo } from '@fadenweg/api';
 import { WEIGHTS } from '@fadenweg/core/weights';
 import { computed, ref, toRef } from 'vue';
 import { api } from '../api/client.ts';
@@ -13,7 +13,7 @@ import { likeRecord, nameFor, useTrial } from './use-trial.ts';
 /** What people say weighs how much: a search and a weight, tried before it is kept. */
 const props = defineProps<{ asked: Asked; record: LogRecord | null }>();
 const emit = defineEmits<{ changed: []; search: [q: string] }>();
-const { answer, problem, again } = useRequest([], (signal) => api.get<Page<WeightRuleInfo>>('/weights', signal));
+const { answer, problem, again } = useRequest([], (signal) => api.get('/weights', {}, signal));
 const rules = computed(() => answer.value?.items ?? []);
 const removed = ref<WeightRuleInfo | null>(null);
 const draft = ref('');
@@ -28,7 +28,7 @@ const attempt = (work: () => Promise<unknown>): Promise<boolean> =>
     emit('changed');
   });
 const put = ({ name, label: called, q, weight: much }: Omit<WeightRuleInfo, 'changedBy'>): Promise<unknown> =>
-  api.put(`/weights/${name}`, { name, label: called, q, weight: much });
+  api.put('/weights/{name}', { params: { name }, body: { name, label: called, q, weight: much } });
 function propose(): void {
   if (!props.record) return;
   draft.value = likeRecord(props.record);
@@ -39,7 +39,7 @@ async function save(): Promise<void> {
     draft.value = label.value = '';
 }
 async function remove(rule: WeightRuleInfo): Promise<void> {
-  if (await attempt(() => api.delete(`/weights/${rule.name}`))) removed.value = rule;
+  if (await attempt(() => api.delete('/weights/{name}', { params: { name: rule.name } }))) removed.value = rule;
 }
 async function undo(): Promise<void> {
   const rule = removed.value;

@@ -1,6 +1,6 @@
 import type { FoundPage, LogRecord, Problem } from '@fadenweg/api';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';
 import { PageStore } from './page-store.ts';
 
@@ -15,6 +15,8 @@ export interface Asked {
   quiet: 'hide' | 'show';
   order: 'oldest' | 'latest';
 }
+/** One of a window with both ends, as sums by time need it. */
+export type BoundedAsked = Asked & { from: string; to: string };
 const PAGE = 200;
 /** Lines kept in memory on both sides of those that are looked at. */
 const MARGIN = 4000;
@@ -55,7 +57,7 @@ export function useFind(asked: Ref<Asked | null>) {
     try {
       do {
         const after: string | null = next;
-        const page: FoundPage = await api.get<FoundPage>(`/records${query({ ...asked.value, after, limit: PAGE })}`, mine.signal);
+        const page: FoundPage = await api.get('/records', { query: { ...asked.value, after, limit: PAGE } }, mine.signal);
         if (mine.signal.aborted) return;
         if (fresh) store.clear();
         fresh = false;
@@ -94,7 +96,7 @@ export function useFind(asked: Ref<Asked | null>) {
       for (let gone = store.missing(from, to); gone; gone = store.missing(from, to)) {
         const whole = { after: gone.after, items: [] as LogRecord[], hidden: [] as number[], hiddenAfter: 0 };
         for (let after: string | null = gone.after; whole.items.length < gone.records;) {
-          const page: FoundPage = await api.get<FoundPage>(`/records${query({ ...asked.value, after, limit: gone.records - whole.items.length })}`);
+          const page: FoundPage = await api.get('/records', { query: { ...asked.value, after, limit: gone.records - whole.items.length } });
           if (JSON.stringify(asked.value) !== before) return;
           page.items.forEach((one, i) => {
             whole.items.push(one);
@@ -123,7 +125,7 @@ export function useFind(asked: Ref<Asked | null>) {
     const shown: LogRecord[] = [];
     try {
       for (let after: string | null = line.after; after !== null && shown.length < wanted;) {
-        const page: FoundPage = await api.get<FoundPage>(`/records${query({ ...asked.value, quiet: 'show', after, limit: wanted - shown.length })}`);
+        const page: FoundPage = await api.get('/records', { query: { ...asked.value, quiet: 'show', after, limit: wanted - shown.length } });
         shown.push(...page.items);
         after = page.next;
       }

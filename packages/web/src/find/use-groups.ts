@@ -1,6 +1,6 @@
 import type { GroupsPart, Problem, StrandSummary } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';
 import type { Asked } from './use-find.ts';
 
@@ -43,7 +43,7 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
     cut.value = false;
     try {
       for (let after: string | null = ''; after !== null;) {
-        const part: GroupsPart = await api.get<GroupsPart>(`/records/groups${query({ ...question, by: by.value, after })}`, mine.signal);
+        const part: GroupsPart = await api.get('/records/groups', { query: { ...question, by: by.value, after } }, mine.signal);
         if (mine.signal.aborted) return;
         const strands = new Map(part.strands.map((one) => [one.id, one]));
         for (const one of part.groups) {

@@ -1,7 +1,7 @@
 import type { LogRecord, Problem, RankedPart } from '@fadenweg/api';
 import { Foremost } from '@fadenweg/core/search';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { problemOf } from '../api/problem-of.ts';
 import { PageStore } from './page-store.ts';
 import type { Asked } from './use-find.ts';
@@ -51,8 +51,9 @@ export function useRanked(asked: Ref<Asked | null>, by: Ref<RankedBy | null>) {
       for (let after: string | null = ''; after !== null;) {
         const last: { rank: number | string } | null = foremost.items()[MOST_RANKED - 1] ?? null;
         const beyond = last === null ? undefined : String(last.rank);
-        const part: RankedPart = await api.get<RankedPart>(
-          `/records/ranked${query({ ...question, by: field, direction, beyond, limit: MOST_RANKED, after })}`,
+        const part: RankedPart = await api.get(
+          '/records/ranked',
+          { query: { ...question, by: field, direction, beyond, limit: MOST_RANKED, after } },
           mine.signal,
         );
         if (mine.signal.aborted) return;

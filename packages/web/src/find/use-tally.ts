@@ -1,7 +1,7 @@
-import type { LevelName, Timeline, TimelinePart } from '@fadenweg/api';
+import type { LevelName, TimelinePart } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
-import type { Asked } from './use-find.ts';
+import { api } from '../api/client.ts';
+import type { Asked, BoundedAsked } from './use-find.ts';
 
 export type Slot = Partial<Record<LevelName, number>>;
 export interface Tally {
@@ -39,7 +39,7 @@ export function useTally(asked: Ref<Asked | null>) {
     try {
       const length = Date.parse(to) - Date.parse(begin);
       if (now.q === '' && length >= BY_MINUTE) {
-        const whole = await api.get<Timeline>(`/records/timeline${query({ from: begin, to, slots: SLOTS, environment, sources, withoutSources })}`, mine.signal); // prettier-ignore
+        const whole = await api.get('/records/timeline', { query: { from: begin, to, slots: SLOTS, environment, sources, withoutSources } }, mine.signal); // prettier-ignore
         if (mine.signal.aborted) return;
         const slots = whole.slots.map((slot) => slot.counts);
         const total = slots.reduce((sum, slot) => sum + Object.values(slot).reduce((one, other) => one + other, 0), 0);
@@ -49,21 +49,21 @@ export function useTally(asked: Ref<Asked | null>) {
           return;
         }
       }
-      await exactly(now, mine.signal);
+      await exactly({ ...now, from: begin, to }, mine.signal);
     } catch {
       // the list beside it tells what went wrong with the same search
     }
   }
 
-  async function exactly({ order: _order, ...now }: Asked, signal: AbortSignal): Promise<void> {
-    const from = Date.parse(now.from!);
-    const slotMs = Math.max(1, Math.ceil((Date.parse(now.to!) - from) / SLOTS));
+  async function exactly({ order: _order, ...now }: BoundedAsked, signal: AbortSignal): Promise<void> {
+    const from = Date.parse(now.from);
+    const slotMs = Math.max(1, Math.ceil((Date.parse(now.to) - from) / SLOTS));
     const slots: Slot[] = Array.from({ length: SLOTS }, () => ({}));
     const hidden: Record<string, number> = {};
     const overview = tally.value;
     let total = 0;
     for (let after: string | null = ''; after !== null;) {
-      const part: TimelinePart = await api.get<TimelinePart>(`/records/tally${query({ ...now, slotMs, after })}`, signal);
+      const part: TimelinePart = await api.get('/records/tally', { query: { ...now, slotMs, after } }, signal);
       if (signal.aborted) return;
       for (const { slot, counts } of part.slots) {
         const own = slots[slot];

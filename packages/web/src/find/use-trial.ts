@@ -1,7 +1,7 @@
 import type { LogRecord, TimelinePart } from '@fadenweg/api';
 import { parseSearch, printSearch, type Search } from '@fadenweg/core/search';
 import { computed, ref, watch, type Ref } from 'vue';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 import type { Asked } from './use-find.ts';
 
 /** The search that a record proposes: all that look like it, from where it comes. */
@@ -24,15 +24,19 @@ export function useTrial(draft: Ref<string>, question: Ref<Asked>) {
     failed.value = '';
     const { condition, words } = parsed.value.search ?? { condition: null, words: [] };
     if (!condition && words.length === 0) return;
+    const { order: _order, from, to, ...now } = question.value;
+    if (!from || !to) {
+      failed.value = 'It is tried on records of a window: choose one above.';
+      return;
+    }
     const mine = new AbortController();
     trying = mine;
-    const { order: _order, ...now } = question.value;
     const here = parseSearch(now.q).search;
     const both = here ? { words: [...here.words, ...words], condition: joined(here.condition, condition) } : { words, condition };
     const state = { hits: 0, total: 0, searched: 0 };
     const sum = async (q: string, add: (part: TimelinePart) => void): Promise<void> => {
       for (let after: string | null = ''; after !== null;) {
-        const part: TimelinePart = await api.get<TimelinePart>(`/records/tally${query({ ...now, q, quiet: 'show', slotMs: 86_400_000, after })}`, mine.signal); // prettier-ignore
+        const part: TimelinePart = await api.get('/records/tally', { query: { ...now, from, to, q, quiet: 'show', slotMs: 86_400_000, after } }, mine.signal); // prettier-ignore
         add(part);
         after = part.next;
         state.searched = part.searched;

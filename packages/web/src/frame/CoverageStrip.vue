@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { Coverage } from '@fadenweg/api';
 import { computed } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import { useSummary } from '../stores/summary.ts';
 import { useScope } from '../time/scope.ts';
@@ -14,7 +13,7 @@ const store = useSummary();
 const scope = useScope();
 const view = useWindow();
 const { answer } = useRequest([() => JSON.stringify(view.bounds.value), () => store.summary?.records], (signal) =>
-  api.get<Coverage>(`/coverage${query({ ...view.bounds.value })}`, signal),
+  api.get('/coverage', { query: view.bounds.value }, signal),
 );
 const slots = computed(() => {
   const coverage = answer.value;

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { SearchAnswer } from '@fadenweg/api';
 import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 import { useCommands } from '../keys/commands.ts';
 import { count } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
@@ -72,7 +71,7 @@ async function go(): Promise<void> {
   looking.value = true;
   problem.value = '';
   try {
-    const answer = await api.get<SearchAnswer>(`/search${query({ text: wanted })}`);
+    const answer = await api.get('/search', { query: { text: wanted } });
     if (mine !== asked) return;
     if (answer.only && !answer.list) await router.push({ name: 'strand', params: { id: answer.only } });
     else if (answer.hits.length === 0 && !answer.sure) find(wanted);

@@ -1,9 +1,8 @@
-import type { FieldValues, Page } from '@fadenweg/api';
 import { completed, completionAt, OPERATORS, OWN_FIELDS, printValue, type CompletionPlace } from '@fadenweg/core/search';
 import { WEIGHTS } from '@fadenweg/core/weights';
 import { LEVELS } from '@fadenweg/core/units';
 import { ref, shallowRef, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 
 export interface Choice {
   text: string;
@@ -26,7 +25,7 @@ export function useCompletion(text: Ref<string>, caret: Ref<number | null>, scop
   function names(): Promise<string[]> {
     const of = JSON.stringify(scope());
     if (fields?.of !== of) {
-      const found = api.get<Page<string>>(`/records/fields${query(scope())}`).then((page) => page.items);
+      const found = api.get('/records/fields', { query: scope() }).then((page) => page.items);
       found.catch(() => (fields = null));
       fields = { of, names: found };
     }
@@ -36,7 +35,7 @@ export function useCompletion(text: Ref<string>, caret: Ref<number | null>, scop
     if (field === 'weight') return WEIGHTS.map((weight) => ({ text: weight, count: null }));
     if (field === 'level') return LEVELS.slice(1).map((level) => ({ text: level, count: null }));
     if (field === 'time' || field === 'message') return [];
-    const page = await api.get<Page<FieldValues>>(`/records/values${query({ ...scope(), fields: field, limit: 200 })}`, signal);
+    const page = await api.get('/records/values', { query: { ...scope(), fields: field, limit: 200 } }, signal);
     return (page.items[0]?.values ?? []).map(({ value, count }) => ({ text: printValue(value), count }));
   }
   const plain = (words: readonly string[]): Choice[] => words.map((word) => ({ text: word, count: null }));

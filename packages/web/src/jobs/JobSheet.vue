@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Job, JobRuns, Page } from '@fadenweg/api';
+import type { Job } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -15,7 +15,7 @@ const props = defineProps<{ job: Job; asked: { from: string; to: string; environ
 const route = useRoute();
 const { answer, problem, again } = useRequest(
   () => `${props.job.flow} ${props.job.environment} ${JSON.stringify(props.asked)}`,
-  (signal) => api.get<Page<JobRuns>>(`/jobs/runs${query({ ...props.asked, environment: props.job.environment, flow: props.job.flow })}`, signal),
+  (signal) => api.get('/jobs/runs', { query: { ...props.asked, environment: props.job.environment, flow: props.job.flow } }, signal),
 );
 const runs = computed(() => answer.value?.items[0]?.runs ?? []);
 const most = computed(() => Math.max(1, ...runs.value.map((run) => run.read ?? run.written ?? 0)));

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Job, JobRuns, Jobs, Page } from '@fadenweg/api';
+import type { Job } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -28,11 +28,11 @@ const beside = computed(() => text('as') === 'threads');
 const stamp = computed(() => `${store.summary?.strands} ${store.summary?.weaving}`);
 const list = useRequest(
   () => (asked.value ? `${JSON.stringify(asked.value)} ${sort.value} ${stamp.value}` : ''),
-  async (signal) => (asked.value ? api.get<Jobs>(`/jobs${query({ ...asked.value, sort: sort.value })}`, signal) : null),
+  async (signal) => (asked.value ? api.get('/jobs', { query: { ...asked.value, sort: sort.value } }, signal) : null),
 );
 const runs = useRequest(
   () => (asked.value && beside.value ? `${JSON.stringify(asked.value)} ${stamp.value}` : ''),
-  async (signal) => (asked.value && beside.value ? api.get<Page<JobRuns>>(`/jobs/runs${query(asked.value)}`, signal) : null),
+  async (signal) => (asked.value && beside.value ? api.get('/jobs/runs', { query: asked.value }, signal) : null),
 );
 const items = computed(() => list.answer.value?.items ?? []);
 const keyOf = ({ flow, environment }: Job): string => `${flow}~${environment}`;

@@ -1,6 +1,7 @@
-import type { FoundPage, LiveGap, LiveRecords, LogRecord } from '@fadenweg/api';
+import type { LiveGap, LiveRecords, LogRecord } from '@fadenweg/api';
 import { onScopeDispose, reactive, ref, shallowRef, watch, type Ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { hrefOf } from '../api/calls.ts';
+import { api } from '../api/client.ts';
 import { count, micros } from '../time/format.ts';
 import { LiveStore } from './live-store.ts';
 
@@ -56,7 +57,7 @@ export function useLive(asked: Ref<LiveAsked | null>) {
     const said = why === 'restarted' ? 'the server was started again' : 'the page was away for long';
     try {
       const from = new Date(Math.floor(micros(last.at) / 1000)).toISOString();
-      const page = await api.get<FoundPage>(`/records${query({ ...asked.value, from, order: 'oldest', limit: MOST_MISSED })}`);
+      const page = await api.get('/records', { query: { ...asked.value, from, order: 'oldest', limit: MOST_MISSED } });
       store.note(
         page.next === null ? `${said}; what came in meanwhile follows` : `${said}; of what came in meanwhile not all is here: the search shows it`,
         last.at,
@@ -70,7 +71,7 @@ export function useLive(asked: Ref<LiveAsked | null>) {
   }
 
   function open(now: LiveAsked): void {
-    stream = new EventSource(`/api/live${query({ ...now, since: reached })}`);
+    stream = new EventSource(hrefOf('/live', { query: { ...now, since: reached } }));
     const own = stream;
     const parsed = <T>(event: Event): T => {
       const { data, lastEventId } = event as MessageEvent<string>;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FoundCode, KeptCode, Page, Problem } from '@fadenweg/api';
+import type { FoundCode, Problem } from '@fadenweg/api';
 import { systemWord } from '@fadenweg/core/explain';
 import { ref, watch } from 'vue';
 import { api } from '../api/client.ts';
@@ -26,15 +26,15 @@ async function attempt(act: () => Promise<unknown>): Promise<void> {
 const save = (): Promise<void> =>
   attempt(async () => {
     const { code, title, means, next, everywhere } = own.value;
-    await api.post('/explanations', { items: [{ code, title, means, causes: '', next, component: everywhere ? null : props.component }] });
+    await api.post('/explanations', { body: { items: [{ code, title, means, causes: '', next, component: everywhere ? null : props.component }] } });
     own.value = fresh();
     adding.value = false;
   });
 const forget = (code: string): Promise<void> =>
   attempt(async () => {
-    const { items } = await api.get<Page<KeptCode>>('/explanations');
+    const { items } = await api.get('/explanations');
     const one = items.find((each) => each.code === code && (each.component === null || each.component === props.component));
-    if (one) await api.delete(`/explanations/${one.id}`);
+    if (one) await api.delete('/explanations/{id}', { params: { id: one.id } });
   });
 </script>
 <template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { OriginalLines } from '@fadenweg/api';
 import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { hrefOf } from '../api/calls.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useCommands } from '../keys/commands.ts';
@@ -19,7 +19,7 @@ const line = computed(() => whole('line') || 1);
 const end = computed(() => Math.max(line.value, whole('to')));
 const from = ref(Math.max(1, line.value - BEFORE));
 const { answer, problem, again, loading } = useRequest([toRef(props, 'id'), from], (signal) =>
-  api.get<OriginalLines>(`/sources/${encodeURIComponent(props.id)}/original${query({ from: from.value, count: COUNT })}`, signal),
+  api.get('/sources/{id}/original', { params: { id: props.id }, query: { from: from.value, count: COUNT } }, signal),
 );
 const last = computed(() => (answer.value ? answer.value.from + answer.value.lines.length - 1 : 0));
 const scroller = useTemplateRef<HTMLElement>('scroller');
@@ -44,7 +44,7 @@ function jump(): void {
   from.value = Math.max(1, number - BEFORE);
   void router.replace({ query: { ...route.query, line: number, to: undefined } });
 }
-const slice = computed(() => `/api/sources/${encodeURIComponent(props.id)}/slice${query({ from: line.value, to: end.value })}`);
+const slice = computed(() => hrefOf('/sources/{id}/slice', { params: { id: props.id }, query: { from: line.value, to: end.value } }));
 const lineAt = (to: number): void => void router.replace({ query: { ...route.query, line: to, to: undefined } });
 useCommands('The original', [
   { name: 'next line', keys: ['j'], run: () => lineAt(Math.min(answer.value?.total ?? line.value, line.value + 1)) },

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { LogRecord, Page, RecordInFull } from '@fadenweg/api';
+import type { LogRecord } from '@fadenweg/api';
 import { computed, ref, toRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
@@ -33,9 +33,9 @@ const share = useShare();
 const listing = useRoute().name === 'find';
 const id = toRef(props, 'id');
 const scope = ref<'source' | 'component' | 'host' | 'all'>('source');
-const { answer: record, problem, again } = useRequest(id, (signal) => api.get<RecordInFull>(`/records/${id.value}`, signal));
+const { answer: record, problem, again } = useRequest(id, (signal) => api.get('/records/{id}', { params: { id: id.value } }, signal));
 const around = useRequest([id, scope], (signal) =>
-  api.get<Page<LogRecord>>(`/records/${id.value}/around${query({ scope: scope.value, before: 6, after: 6 })}`, signal),
+  api.get('/records/{id}/around', { params: { id: id.value }, query: { scope: scope.value, before: 6, after: 6 } }, signal),
 );
 /** Longer values are texts to be read. */
 const LONGEST_HANDLE = 200;

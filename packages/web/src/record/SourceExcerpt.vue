@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { TextLines, TextPlace } from '@fadenweg/api';
+import type { TextPlace } from '@fadenweg/api';
 import { computed, ref, watch } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 
@@ -15,7 +15,11 @@ watch(() => [props.id, props.place.path, props.place.line], () => ([above.value,
 const line = computed(() => props.place.line ?? 1);
 const { answer, problem, again } = useRequest([() => props.id, () => props.place.path, line, above, below], (signal) => {
   const from = Math.max(1, line.value - above.value);
-  return api.get<TextLines>(`/source-texts/${props.id}/lines${query({ path: props.place.path, from, to: line.value + below.value })}`, signal);
+  return api.get(
+    '/source-texts/{id}/lines',
+    { params: { id: props.id }, query: { path: props.place.path, from, to: line.value + below.value } },
+    signal,
+  );
 });
 const last = computed(() => (answer.value ? answer.value.from + answer.value.lines.length - 1 : 0));
 </script>

@@ -23,7 +23,7 @@ export function useWritten(record: Ref<RecordInFull | null | undefined>, traces:
     const asked = frames.value.map(({ code, unit, file, line }) => ({ code, unit, file, line }));
     const { component, host, environment, at, logger, message } = own;
     const body = { component, host, environment, at, logger, message: message.slice(0, LONGEST_MESSAGE), frames: asked };
-    return { asked: frames.value, places: await api.post<WrittenPlaces>('/source-texts/places', body, signal) };
+    return { asked: frames.value, places: await api.post('/source-texts/places', { body }, signal) };
   });
   const placeOf = (frame: TraceFrame): TextPlace | null => answer.value?.places.frames[answer.value.asked.indexOf(frame)] ?? null;
   return {

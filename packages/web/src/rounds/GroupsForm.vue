@@ -11,7 +11,7 @@ const names = computed(() => [...new Set(props.flows.map((one) => one.group))].f
 const sorted = computed(() => [...props.flows].sort((a, b) => a.label.localeCompare(b.label)));
 const { refused, attempt } = useAttempt();
 async function put({ flow }: RoundsFlow, field: HTMLInputElement): Promise<void> {
-  if (await attempt(() => api.put('/rounds/groups', { flow, group: field.value.trim() }))) emit('changed');
+  if (await attempt(() => api.put('/rounds/groups', { body: { flow, group: field.value.trim() } }))) emit('changed');
 }
 </script>
 <template>

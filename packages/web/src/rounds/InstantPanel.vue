@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { Instant } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -17,7 +16,7 @@ const emit = defineEmits<{ close: []; step: [by: number] }>();
 const route = useRoute();
 const { answer, problem, again } = useRequest(
   () => `${props.at} ${props.environment}`,
-  (signal) => api.get<Instant>(`/rounds/instant${query({ at: props.at, environment: props.environment })}`, signal),
+  (signal) => api.get('/rounds/instant', { query: { at: props.at, environment: props.environment } }, signal),
 );
 const share = useShare();
 const running = computed(() => answer.value?.flows.reduce((sum, one) => sum + one.running, 0) ?? 0);

@@ -18,7 +18,7 @@ async function save(as: NotedBody['state']): Promise<void> {
   busy.value = true;
   try {
     const body: NotedBody = { key, state: as, count, of, expected };
-    await api.put('/rounds/departures/noted', as === null ? body : { ...body, note: note.value, until: until.value === '' ? null : new Date(`${until.value}T23:59:59`).toISOString() }); // prettier-ignore
+    await api.put('/rounds/departures/noted', { body: as === null ? body : { ...body, note: note.value, until: until.value === '' ? null : new Date(`${until.value}T23:59:59`).toISOString() } }); // prettier-ignore
     emit('done');
   } catch (error) {
     problem.value = problemOf(error);

@@ -1,6 +1,5 @@
-import type { Departures, Rounds } from '@fadenweg/api';
 import { computed } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import { useSummary } from '../stores/summary.ts';
 import { useAsked } from '../time/asked.ts';
@@ -10,7 +9,7 @@ export function useRounds() {
   const store = useSummary();
   const asked = useAsked();
   const key = computed(() => (asked.value ? `${JSON.stringify(asked.value)} ${store.summary?.strands} ${store.summary?.weaving}` : ''));
-  const cloth = useRequest(key, async (signal) => (asked.value ? api.get<Rounds>(`/rounds${query(asked.value)}`, signal) : null));
-  const list = useRequest(key, async (signal) => (asked.value ? api.get<Departures>(`/rounds/departures${query(asked.value)}`, signal) : null));
+  const cloth = useRequest(key, async (signal) => (asked.value ? api.get('/rounds', { query: asked.value }, signal) : null));
+  const list = useRequest(key, async (signal) => (asked.value ? api.get('/rounds/departures', { query: asked.value }, signal) : null));
   return { asked, cloth, list };
 }

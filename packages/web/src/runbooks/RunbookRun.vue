@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { FieldValues, Page, RunbookInfo } from '@fadenweg/api';
+import type { RunbookInfo } from '@fadenweg/api';
 import type { Runbook } from '@fadenweg/core/runbooks';
 import { computed, toRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import { useSaid } from '../share/use-share.ts';
 import { dayAndClock } from '../time/format.ts';
@@ -35,7 +35,7 @@ const fill = (name: string, value: string): void => void router.replace({ query:
 const fields = computed(() => book.value.blanks.flatMap(({ values }) => (values && !Array.isArray(values) ? [values.field] : [])));
 const known = useRequest([() => fields.value.join(), () => within.value?.from, () => within.value?.to], (signal) =>
   within.value && fields.value.length > 0
-    ? api.get<Page<FieldValues>>(`/records/values${query({ ...within.value, fields: fields.value.join(','), limit: 100 })}`, signal)
+    ? api.get('/records/values', { query: { ...within.value, fields: fields.value.join(','), limit: 100 } }, signal)
     : Promise.resolve(null),
 );
 const choices = (values: Runbook['blanks'][number]['values']): string[] =>

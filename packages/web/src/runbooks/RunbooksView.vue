@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Page, Problem, RunbookInfo } from '@fadenweg/api';
+import type { Problem, RunbookInfo } from '@fadenweg/api';
 import type { Runbook } from '@fadenweg/core/runbooks';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -17,7 +17,7 @@ type Info = RunbookInfo<Runbook>;
 const route = useRoute();
 const router = useRouter();
 const said = useSaid();
-const { answer, problem, again } = useRequest([], (signal) => api.get<Page<Info>>('/runbooks', signal));
+const { answer, problem, again } = useRequest([], (signal) => api.get('/runbooks', {}, signal));
 const all = computed(() => answer.value?.items ?? []);
 const id = computed(() => (typeof route.query.book === 'string' ? route.query.book : ''));
 const info = computed(() => all.value.find((one) => one.id === id.value) ?? (id.value === '' ? all.value[0] : undefined) ?? null);
@@ -43,8 +43,8 @@ async function keep(runbook: Runbook): Promise<void> {
   bad.value = '';
   try {
     const kept = writing.value === 'change' && info.value && !info.value.supplied
-      ? await api.put<Info>(`/runbooks/${info.value.id}`, runbook)
-      : await api.post<Info>('/runbooks', runbook); // prettier-ignore
+      ? await api.put('/runbooks/{id}', { params: { id: info.value.id }, body: runbook })
+      : await api.post('/runbooks', { body: runbook }); // prettier-ignore
     await again();
     go(kept.id);
   } catch (error) {
@@ -54,7 +54,7 @@ async function keep(runbook: Runbook): Promise<void> {
 const gone = ref<Runbook | null>(null);
 async function forget(one: Info): Promise<void> {
   try {
-    await api.delete(`/runbooks/${one.id}`);
+    await api.delete('/runbooks/{id}', { params: { id: one.id } });
     gone.value = one.runbook;
     await again();
     go(undefined);
@@ -80,7 +80,7 @@ async function take(event: Event): Promise<void> {
   if (!file) return;
   bad.value = '';
   try {
-    const kept = await api.post<Info>('/runbooks', JSON.parse(await file.text()) as unknown);
+    const kept = await api.post('/runbooks', { body: JSON.parse(await file.text()) as Runbook });
     await again();
     go(kept.id);
     said.say(`Brought in: ${kept.runbook.title}`);

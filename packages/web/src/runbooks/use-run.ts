@@ -34,8 +34,9 @@ export function useRun(runbook: Ref<Runbook | null>, blanks: Ref<Readonly<Record
   async function one(step: RunbookStep, signal: AbortSignal): Promise<boolean> {
     states.value = { ...states.value, [step.name]: { state: 'runs' } };
     try {
+      if (!runbook.value || !frame.value) return false;
       const body = { runbook: runbook.value, step: step.name, blanks: blanks.value, ...frame.value, earlier: sums.value };
-      const result = await api.post<StepResult<StepSum>>('/runbooks/run', body, signal);
+      const result = await api.post('/runbooks/run', { body }, signal);
       states.value = { ...states.value, [step.name]: { state: 'done', result } };
       return true;
     } catch (error) {

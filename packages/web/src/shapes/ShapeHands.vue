@@ -20,12 +20,13 @@ watch(
 );
 const places = computed(() => wordPlaces(props.shape.text));
 const kind = computed(() => KINDS.find((one) => one.kind === props.different.kind)!.title.toLowerCase());
-async function put(path: string, body: object): Promise<void> {
-  const { component, text } = props.shape;
-  if (await attempt(() => api.put(`/shapes/${path}`, { component, text, ...body }))) emit('said');
+async function said(put: () => Promise<void>): Promise<void> {
+  if (await attempt(put)) emit('said');
 }
-const hand = (text: string, is: 'one' | 'apart' | null): Promise<void> => put('hand', { text, is });
-const tolerate = (why: string | null): Promise<void> => put('said', { kind: props.different.kind, note: why });
+const hand = (text: string, is: 'one' | 'apart' | null): Promise<void> =>
+  said(() => api.put('/shapes/hand', { body: { component: props.shape.component, text, is } }));
+const tolerate = (note: string | null): Promise<void> =>
+  said(() => api.put('/shapes/said', { body: { component: props.shape.component, text: props.shape.text, kind: props.different.kind, note } }));
 </script>
 <template>
   <section>

@@ -22,7 +22,7 @@ watch(
 );
 async function name({ place }: ShapeParameter): Promise<void> {
   const { component, text } = props.shape;
-  if (await attempt(() => api.put('/shapes/parameters', { component, text, place, name: names.value[place]!.trim() }))) emit('named');
+  if (await attempt(() => api.put('/shapes/parameters', { body: { component, text, place, name: names.value[place]!.trim() } }))) emit('named');
 }
 const find = (q: string) => ({ name: 'find', query: { e: route.query.e, w: route.query.w, q, quiet: 'show' } });
 </script>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { DifferentShape, ShapeDetail } from '@fadenweg/api';
+import type { DifferentShape } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import { againstLink } from '../against/against-link.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
@@ -19,7 +19,7 @@ const emit = defineEmits<{ said: [] }>();
 const route = useRoute();
 const detail = useRequest(
   () => `${props.shape.text} ${props.shape.component} ${JSON.stringify(props.asked)}`,
-  (signal) => api.get<ShapeDetail>(`/shapes/one${query({ ...props.asked, component: props.shape.component, text: props.shape.text })}`, signal),
+  (signal) => api.get('/shapes/one', { query: { ...props.asked, component: props.shape.component, text: props.shape.text } }, signal),
 );
 const told = computed(() => detail.answer.value);
 const said = computed(() => (told.value?.pieces ?? []).map((one) => ({ ...one, before: Date.parse(one.at) < Date.parse(props.asked.from) })));

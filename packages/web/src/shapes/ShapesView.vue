@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { DifferentShape, DifferentShapes } from '@fadenweg/api';
+import type { DifferentShape } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -51,7 +51,7 @@ const asked = computed(
 const chosen = computed(() => asked.value !== null && (['before', 'days'].includes(baseline.value) || text('other') !== ''));
 const { answer, problem, loading, again } = useRequest(
   () => (chosen.value ? `${JSON.stringify(asked.value)} ${store.summary?.records}` : ''),
-  async (signal) => (chosen.value && asked.value ? api.get<DifferentShapes>(`/shapes/different${query(asked.value)}`, signal) : null),
+  async (signal) => (chosen.value && asked.value ? api.get('/shapes/different', { query: asked.value }, signal) : null),
 );
 const few = computed(() => answer.value?.items.filter((one) => one.few) ?? []);
 const showFew = computed(() => text('few') === '1');

@@ -16,7 +16,7 @@ const hops = computed(() => props.clock.evidence.reduce((sum, one) => sum + one.
 async function set(aheadMs: number | null): Promise<void> {
   problem.value = '';
   try {
-    await api.put(`/hosts/${props.clock.id}`, { aheadMs });
+    await api.put('/hosts/{id}', { params: { id: props.clock.id }, body: { aheadMs } });
     emit(
       'changed',
       aheadMs === null ? 'What was found holds again; its records are read again.' : 'Set. Its records are read again with their times put right.',

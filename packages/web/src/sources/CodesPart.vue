@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { KeptCode, OwnCode, Page } from '@fadenweg/api';
+import type { Asked, KeptCode, OwnCode } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -7,20 +7,22 @@ import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSaid } from '../share/use-share.ts';
 
+type Codes = Asked['post /explanations']['body'];
+
 /** What codes of partners mean: a list that is kept as a file, and brought in again. */
 const said = useSaid();
-const { answer, problem, again } = useRequest([], (signal) => api.get<Page<KeptCode>>('/explanations', signal));
+const { answer, problem, again } = useRequest([], (signal) => api.get('/explanations', {}, signal));
 const gone = ref<KeptCode | null>(null);
 const { attempt, refused: bad } = useAttempt(() => void again());
 const forget = (one: KeptCode): Promise<boolean> =>
   attempt(async () => {
-    await api.delete(`/explanations/${one.id}`);
+    await api.delete('/explanations/{id}', { params: { id: one.id } });
     gone.value = one;
   });
 const undo = (): Promise<boolean> =>
   attempt(async () => {
     const { id: _id, changedBy: _by, ...code } = gone.value!;
-    await api.post('/explanations', { items: [code] });
+    await api.post('/explanations', { body: { items: [code] } });
     gone.value = null;
   });
 function give(): void {
@@ -36,13 +38,13 @@ async function take(event: Event): Promise<void> {
   if (!file) return;
   await attempt(async () => {
     const read = await file.text();
-    let codes: unknown;
+    let codes: Codes | Codes['items']; // as the file has it: the server checks
     try {
-      codes = JSON.parse(read);
+      codes = JSON.parse(read) as Codes | Codes['items'];
     } catch (error) {
       throw new Error(`${file.name} is no JSON: ${(error as Error).message}. Nothing was changed.`, { cause: error });
     }
-    const { items } = await api.post<Page<KeptCode>>('/explanations', Array.isArray(codes) ? { items: codes } : codes);
+    const { items } = await api.post('/explanations', { body: Array.isArray(codes) ? { items: codes } : codes });
     said.say(`${items.length} ${items.length === 1 ? 'code is' : 'codes are'} explained now`);
   });
 }

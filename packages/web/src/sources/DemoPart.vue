@@ -28,8 +28,8 @@ async function change(act: () => Promise<unknown>): Promise<void> {
     </template>
     <template v-else>
       Nothing at hand to try with?
-      <button type="button" class="link" :disabled="busy" @click="change(() => api.post('/demo', {}))">Load made-up data</button> of a lens
-      laboratory; they never mix with yours and go away with one click.
+      <button type="button" class="link" :disabled="busy" @click="change(() => api.post('/demo'))">Load made-up data</button> of a lens laboratory;
+      they never mix with yours and go away with one click.
     </template>
     <span v-if="busy" role="status" class="soft"> a moment…</span>
     <span v-if="problem" class="bad" role="alert"> {{ problem }}</span>

@@ -2,7 +2,7 @@
 import { visiblePath } from '@fadenweg/core/reading';
 import type { ImportInfo, Problem } from '@fadenweg/api';
 import { computed, ref } from 'vue';
-import { query } from '../api/client.ts';
+import { addressOf } from '../api/calls.ts';
 import { bytes } from '../time/format.ts';
 import { ZONE } from '../time/format.ts';
 import { droppedFiles, withoutSoleFolder, type Dropped } from './dropped.ts';
@@ -42,7 +42,9 @@ function send(files: Dropped[]): void {
   const own = (request = new XMLHttpRequest());
   own.open(
     'POST',
-    `/api/imports${query({ environment: environment.value.trim() || 'production', zone: zone.value.trim() || ZONE, stated: String(stated.value) })}`,
+    addressOf('/imports', {
+      query: { environment: environment.value.trim() || 'production', zone: zone.value.trim() || ZONE, stated: stated.value },
+    }),
   );
   own.upload.onprogress = (event) => {
     if (sending.value) sending.value.sent = event.loaded;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FollowBody, FollowInfo, Page } from '@fadenweg/api';
+import type { FollowBody, FollowInfo } from '@fadenweg/api';
 import { useIntervalFn } from '@vueuse/core';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
@@ -10,7 +10,7 @@ import { count, dayAndClock, ZONE } from '../time/format.ts';
 
 /** Files and folders of the server's machine that are read as they grow. */
 const emit = defineEmits<{ changed: [] }>();
-const follows = useRequest([], (signal) => api.get<Page<FollowInfo>>('/follows', signal));
+const follows = useRequest([], (signal) => api.get('/follows', {}, signal));
 useIntervalFn(() => void follows.again(), 2000);
 const body = ref<FollowBody>({ path: '', environment: 'production', zone: ZONE });
 const {
@@ -25,9 +25,9 @@ async function add(): Promise<void> {
   const { path, environment, zone } = body.value;
   const known = zone.trim() || ZONE;
   const sent: FollowBody = { path: path.trim(), environment: environment.trim() || 'production', zone: known, stated: known !== ZONE };
-  if (await attempt(() => api.post('/follows', sent))) body.value.path = '';
+  if (await attempt(() => api.post('/follows', { body: sent }))) body.value.path = '';
 }
-const stop = (one: FollowInfo): Promise<boolean> => attempt(() => api.delete(`/follows/${one.id}`));
+const stop = (one: FollowInfo): Promise<boolean> => attempt(() => api.delete('/follows/{id}', { params: { id: one.id } }));
 </script>
 <template>
   <div class="part">

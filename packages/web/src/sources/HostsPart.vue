@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { HostClock, Page } from '@fadenweg/api';
+import type { HostClock } from '@fadenweg/api';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
@@ -14,7 +14,7 @@ import { aheadWords, driftWords, nameOf, STATES, withinWords } from './clock-wor
 const store = useSummary();
 const route = useRoute();
 const router = useRouter();
-const hosts = useRequest([() => store.summary?.records, () => store.summary?.still], () => api.get<Page<HostClock>>('/hosts'));
+const hosts = useRequest([() => store.summary?.records, () => store.summary?.still], () => api.get('/hosts'));
 const ORDER: readonly HostClock['state'][] = ['corrected', 'set', 'unbounded', 'right'];
 const rows = computed(() =>
   [...(hosts.answer.value?.items ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || nameOf(a).localeCompare(nameOf(b))),

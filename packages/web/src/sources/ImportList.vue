@@ -21,7 +21,7 @@ async function remove(one: ImportInfo): Promise<void> {
   asked.value = null;
   problem.value = '';
   try {
-    await api.delete(`/imports/${one.id}`);
+    await api.delete('/imports/{id}', { params: { id: one.id } });
   } catch (error) {
     problem.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
   }

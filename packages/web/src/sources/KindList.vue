@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BestKinds, Flow, IdentifierKind, KindSuggestion, Page } from '@fadenweg/api';
+import type { BestKinds, Flow, IdentifierKind, KindSuggestion } from '@fadenweg/api';
 import { computed, reactive, ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -11,8 +11,8 @@ import KindSuggestions from './KindSuggestions.vue';
 import { ROLES } from './roles.ts';
 
 const emit = defineEmits<{ changed: [] }>();
-const { answer, problem, again } = useRequest([], () => api.get<Page<IdentifierKind>>('/identifier-kinds'));
-const flows = useRequest([], () => api.get<Page<Flow>>('/flows'));
+const { answer, problem, again } = useRequest([], () => api.get('/identifier-kinds'));
+const flows = useRequest([], () => api.get('/flows'));
 /** It names transactions, and nobody has declared what they are: they are judged by themselves, by nothing usual. */
 const unfollowedKind = (kind: IdentifierKind): boolean =>
   kind.role === 'business' && flows.answer.value !== null && !flows.answer.value.items.some((flow) => flow.kind === kind.name);
@@ -35,22 +35,22 @@ const attempt = (act: () => Promise<string>): Promise<boolean> =>
   });
 const declare = (kind: Declared): Promise<boolean> =>
   attempt(async () => {
-    const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
+    const { sourcesReadAgain } = await api.post('/identifier-kinds', { body: kind });
     const judged = kind.role === 'business' && (await followed(kind)) ? ' What is usual for it is learned once 30 have gone well.' : '';
     return `“${kind.label}” is declared. ${readAgain(sourcesReadAgain)}${judged}`;
   });
-const flowsOf = async (kind: string): Promise<Flow[]> => (await api.get<Page<Flow>>('/flows')).items.filter((flow) => flow.kind === kind);
+const flowsOf = async (kind: string): Promise<Flow[]> => (await api.get('/flows')).items.filter((flow) => flow.kind === kind);
 /** What it names is a flow of its own, so that it is compared with what is usual, unless somebody has declared otherwise. */
 async function followed({ name, label }: Declared): Promise<boolean> {
   if ((await flowsOf(name)).length > 0) return false;
-  await api.put(`/flows/${name}`, { name, label, kind: name, prefix: '', patienceMs: null, expects: [] });
+  await api.put('/flows/{name}', { params: { name }, body: { name, label, kind: name, prefix: '', patienceMs: null, expects: [] } });
   return true;
 }
 /** Its flow goes with it, unless somebody has declared expectations. */
 async function unfollowed(kind: IdentifierKind): Promise<void> {
   for (const { name, prefix, patienceMs, expects, must = [], path = [], longestMs = null } of await flowsOf(kind.name)) {
     const plain = prefix === '' && patienceMs === null && longestMs === null && [...expects, ...must, ...path].length === 0;
-    if (plain) await api.delete(`/flows/${name}`);
+    if (plain) await api.delete('/flows/{name}', { params: { name } });
   }
 }
 const discovered = computed(() =>
@@ -62,7 +62,7 @@ const declared = computed(() =>
 );
 const confirm = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
-    const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, kind);
+    const { sourcesReadAgain } = await api.put('/identifier-kinds/{name}', { params: { name: kind.name }, body: kind });
     return `“${kind.label}” is confirmed. ${readAgain(sourcesReadAgain)}`;
   });
 const compare = (kind: IdentifierKind): Promise<boolean> =>
@@ -72,17 +72,17 @@ const compare = (kind: IdentifierKind): Promise<boolean> =>
   });
 const setOnce = (kind: IdentifierKind, once: boolean): Promise<boolean> =>
   attempt(async () => {
-    await api.put(`/identifier-kinds/${kind.name}`, { ...kind, once });
+    await api.put('/identifier-kinds/{name}', { params: { name: kind.name }, body: { ...kind, once } });
     return once ? `A second strand with one “${kind.label}” is doubled.` : `Strands may have a “${kind.label}” in common.`;
   });
 const letTie = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
-    const { sourcesReadAgain } = await api.put<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`, { ...kind, role: 'link' });
+    const { sourcesReadAgain } = await api.put('/identifier-kinds/{name}', { params: { name: kind.name }, body: { ...kind, role: 'link' } });
     return `“${kind.label}” ties again. ${readAgain(sourcesReadAgain)}`;
   });
 const remove = (kind: IdentifierKind): Promise<boolean> =>
   attempt(async () => {
-    const { sourcesReadAgain } = await api.delete<{ sourcesReadAgain: number }>(`/identifier-kinds/${kind.name}`);
+    const { sourcesReadAgain } = await api.delete('/identifier-kinds/{name}', { params: { name: kind.name } });
     await unfollowed(kind);
     return `“${kind.label}” is no identifier any more. ${readAgain(sourcesReadAgain)}`;
   });
@@ -105,7 +105,7 @@ async function acceptBest({ kinds }: BestKinds): Promise<void> {
   const done = await attempt(async () => {
     let again = 0;
     for (const kind of kinds) {
-      const { sourcesReadAgain } = await api.post<{ sourcesReadAgain: number }>('/identifier-kinds', kind);
+      const { sourcesReadAgain } = await api.post('/identifier-kinds', { body: kind });
       again = Math.max(again, sourcesReadAgain);
       if (kind.role === 'business') await followed(kind);
     }

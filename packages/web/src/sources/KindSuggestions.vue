@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BestKinds, KindSuggestion, KindSuggestions, Role } from '@fadenweg/api';
+import type { BestKinds, KindSuggestion, Role } from '@fadenweg/api';
 import { reactive } from 'vue';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -9,7 +9,7 @@ import BestKindsNote from './BestKindsNote.vue';
 import RoleSelect from './RoleSelect.vue';
 
 const emit = defineEmits<{ accept: [suggestion: KindSuggestion, role: Role]; acceptBest: [best: BestKinds] }>();
-const { answer, problem, loading, again } = useRequest([], () => api.get<KindSuggestions>('/identifier-kinds/suggestions'));
+const { answer, problem, loading, again } = useRequest([], () => api.get('/identifier-kinds/suggestions'));
 const roles = reactive(new Map<string, Role>());
 const roleOf = (one: KindSuggestion): Role => roles.get(one.name) ?? one.role;
 defineExpose({ again });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Page, SourceChange, SourceInfo } from '@fadenweg/api';
+import type { SourceChange, SourceInfo } from '@fadenweg/api';
 import { FORMATS } from '@fadenweg/core/reading';
 import { computed, reactive, ref } from 'vue';
 import { api } from '../api/client.ts';
@@ -33,7 +33,7 @@ function save(): void {
   if (Object.keys(change).length === 0) said.value = 'Nothing was changed.';
   else
     void attempt(async () => {
-      await api.put<Page<SourceInfo>>('/sources', { ids: props.sources.map((one) => one.id), ...change });
+      await api.put('/sources', { body: { ids: props.sources.map((one) => one.id), ...change } });
       said.value = `Saved. ${count(props.sources.length)} sources are read again from their kept bytes.`;
       emit('changed');
     });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { KeptWhole, Page, SourceInfo } from '@fadenweg/api';
+import type { SourceChange, SourceInfo } from '@fadenweg/api';
 import { FORMATS } from '@fadenweg/core/reading';
 import { reactive, ref } from 'vue';
 import TimeLayoutField from './TimeLayoutField.vue';
@@ -25,9 +25,9 @@ const values = reactive({
 /** Orders of dates in numbers, by an example of each. */
 const DATE_ORDERS = { 'day-first': '24/11/26 · day first', 'month-first': '11/24/26 · month first', 'year-first': '26/11/24 · year first' };
 const said = ref('');
-const whole = useRequest([], () => api.get<KeptWhole>(`/sources/${props.source.id}/kept-whole?limit=20`));
+const whole = useRequest([], () => api.get('/sources/{id}/kept-whole', { params: { id: props.source.id }, query: { limit: 20 } }));
 const parts = useRequest([], async () =>
-  props.source.parts > 1 ? (await api.get<Page<SourceInfo>>(`/sources/${props.source.id}/parts`)).items : [],
+  props.source.parts > 1 ? (await api.get('/sources/{id}/parts', { params: { id: props.source.id } })).items : [],
 );
 
 const { attempt: change, refused: problem } = useAttempt();
@@ -43,18 +43,18 @@ function save(): void {
   if (Object.keys(change).length === 0) said.value = 'Nothing was changed.';
   else
     void attempt(async () => {
-      await api.put(`/sources/${props.source.id}`, change);
+      await api.put('/sources/{id}', { params: { id: props.source.id }, body: change as SourceChange });
       return 'Saved. The source is read again from its kept bytes.';
     });
 }
 const setApart = (apart: boolean): Promise<boolean> =>
   attempt(async () => {
-    await api.put(`/sources/${props.source.id}`, { apart });
+    await api.put('/sources/{id}', { params: { id: props.source.id }, body: { apart } });
     return apart ? 'Told apart. The sources are read again, each for itself.' : 'Copies are looked for again.';
   });
 const again = (): Promise<boolean> =>
   attempt(async () => {
-    await api.post(`/sources/${props.source.id}/again`, {});
+    await api.post('/sources/{id}/again', { params: { id: props.source.id } });
     return 'It is read again.';
   });
 </script>

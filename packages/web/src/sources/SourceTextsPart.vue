@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Page, SourceText } from '@fadenweg/api';
+import type { SourceText } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -14,7 +14,7 @@ import { bytes, count, dayAndClock } from '../time/format.ts';
 /** Source texts of programs: the lines to which calls of traces and messages lead. */
 const store = useSummary();
 const said = useSaid();
-const { answer, problem, again } = useRequest([], (signal) => api.get<Page<SourceText>>('/source-texts', signal));
+const { answer, problem, again } = useRequest([], (signal) => api.get('/source-texts', {}, signal));
 const component = ref('');
 const version = ref('');
 const chosen = ref<File[]>([]);
@@ -33,7 +33,7 @@ const register = (): Promise<boolean> =>
 const forget = (one: SourceText): Promise<boolean> =>
   attempt(async () => {
     leaving.value = null;
-    await api.delete(`/source-texts/${one.id}`);
+    await api.delete('/source-texts/{id}', { params: { id: one.id } });
   });
 </script>
 <template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Coverage, ImportInfo, Page, SourceInfo } from '@fadenweg/api';
 import { useIntervalFn } from '@vueuse/core';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -36,14 +35,14 @@ const store = useSummary();
 const tab = computed(() => (TABS.some(([name]) => name === route.query.tab) ? route.query.tab : 'sources'));
 const sources = useRequest(
   () => store.summary?.records,
-  () => api.get<Page<SourceInfo>>('/sources'),
+  () => api.get('/sources'),
 );
 const coverage = useRequest([() => tab.value === 'coverage', () => store.summary?.records], async () =>
-  tab.value === 'coverage' ? api.get<Coverage>('/coverage') : null,
+  tab.value === 'coverage' ? api.get('/coverage') : null,
 );
 const imports = useRequest(
   () => store.summary?.imports.length,
-  () => api.get<Page<ImportInfo>>('/imports'),
+  () => api.get('/imports'),
 );
 const running = computed(() => (imports.answer.value?.items ?? []).some((one) => ['receiving', 'reading', 'removing'].includes(one.state)));
 useIntervalFn(() => {

@@ -14,7 +14,10 @@ watch([layout, () => props.zone], () => (found.value = null));
 const tryIt = (): Promise<boolean> =>
   attempt(async () => {
     found.value = null;
-    found.value = await api.post<LayoutTrialInfo>(`/sources/${props.source}/time-layout`, { timeLayout: layout.value.trim(), zone: props.zone });
+    found.value = await api.post('/sources/{id}/time-layout', {
+      params: { id: props.source },
+      body: { timeLayout: layout.value.trim(), zone: props.zone },
+    });
   });
 </script>
 <template>

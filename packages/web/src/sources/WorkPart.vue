@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { Page, WorkInfo } from '@fadenweg/api';
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
@@ -16,7 +15,7 @@ const emit = defineEmits<{ changed: [] }>();
 const route = useRoute();
 const router = useRouter();
 const list = computed<WorkList>(() => (route.query.work === 'ended' ? 'ended' : 'now'));
-const work = useRequest(list, () => api.get<Page<WorkInfo>>(`/work${query({ state: WORK_LISTS[list.value].states, limit: 200 })}`));
+const work = useRequest(list, () => api.get('/work', { query: { state: WORK_LISTS[list.value].states, limit: 200 } }));
 const rows = computed(() => inOrder(work.answer.value?.items ?? []));
 const now = ref(Date.now());
 const problem = ref('');
@@ -90,10 +89,12 @@ async function change(call: () => Promise<unknown>): Promise<void> {
             <v-btn
               v-if="one.state === 'failed' || one.state === 'cancelled'"
               variant="outlined"
-              @click="change(() => api.post(`/work/${one.id}/again`, {}))"
+              @click="change(() => api.post('/work/{id}/again', { params: { id: one.id } }))"
               >Try again</v-btn
             >
-            <v-btn v-else-if="one.state !== 'done'" variant="text" @click="change(() => api.delete(`/work/${one.id}`))">Cancel</v-btn>
+            <v-btn v-else-if="one.state !== 'done'" variant="text" @click="change(() => api.delete('/work/{id}', { params: { id: one.id } }))"
+              >Cancel</v-btn
+            >
           </td>
         </tr>
       </tbody>

@@ -1,4 +1,4 @@
-import type { Flow, Page, Summary } from '@fadenweg/api';
+import type { Flow, Summary } from '@fadenweg/api';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '../api/client.ts';
@@ -15,8 +15,8 @@ export const useSummary = defineStore('summary', () => {
   async function refresh(): Promise<void> {
     clearTimeout(timer);
     try {
-      const now = await api.get<Summary>('/summary');
-      if (now.records !== records || flows.value.length === 0) flows.value = (await api.get<Page<Flow>>('/flows')).items;
+      const now = await api.get('/summary');
+      if (now.records !== records || flows.value.length === 0) flows.value = (await api.get('/flows')).items;
       records = now.records;
       summary.value = now;
     } catch {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { AgainstStrand, BesideLine, Strand } from '@fadenweg/api';
+import type { BesideLine, Strand } from '@fadenweg/api';
 import { computed, ref } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -12,7 +12,7 @@ import { dayAndClock } from '../time/format.ts';
 const props = defineProps<{ strand: Strand; /** Null for the nearest good one. */ other: string | null }>();
 defineEmits<{ select: [record: string] }>();
 const compared = useRequest([() => props.strand.id, () => props.other], (signal) =>
-  api.get<AgainstStrand | undefined>(`/strands/${encodeURIComponent(props.strand.id)}/against${query({ other: props.other })}`, signal),
+  api.get('/strands/{id}/against', { params: { id: props.strand.id }, query: { other: props.other } }, signal),
 );
 const all = ref(false);
 const WORDS: Record<BesideLine['kind'], string> = {

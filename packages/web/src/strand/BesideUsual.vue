@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { AgainstUsual, ComparedLine, Strand } from '@fadenweg/api';
+import type { ComparedLine, Strand } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
@@ -10,7 +10,7 @@ import { count, day } from '../time/format.ts';
 /** The strand line by line beside what is usual for its flow: first what departs, all lines on demand. */
 const props = defineProps<{ strand: Strand }>();
 defineEmits<{ select: [record: string] }>();
-const compared = useRequest([() => props.strand.id], () => api.get<AgainstUsual | undefined>(`/strands/${encodeURIComponent(props.strand.id)}/against-usual`)); // prettier-ignore
+const compared = useRequest([() => props.strand.id], () => api.get('/strands/{id}/against-usual', { params: { id: props.strand.id } })); // prettier-ignore
 const all = ref(false);
 const WORDS: Record<ComparedLine['kind'], string> = {
   'as usual': '',

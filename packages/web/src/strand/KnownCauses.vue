@@ -25,14 +25,15 @@ async function attempt(act: () => Promise<unknown>): Promise<void> {
 }
 const save = (): Promise<void> =>
   attempt(async () => {
+    if (saying.value === null) return;
     const body = { signature: props.finding.signature, was: saying.value, remedy: remedy.value, owner: owner.value, strand: props.strand };
-    added.value = [await api.post<KnownCause>('/known-causes', body), ...added.value];
+    added.value = [await api.post('/known-causes', { body }), ...added.value];
     saying.value = null;
     remedy.value = '';
   });
 const takeBack = (one: KnownCause): Promise<void> =>
   attempt(async () => {
-    await api.delete(`/known-causes/${one.id}`);
+    await api.delete('/known-causes/{id}', { params: { id: one.id } });
     gone.value = new Set([...gone.value, one.id]);
   });
 </script>

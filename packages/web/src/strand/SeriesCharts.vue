@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SeriesPoint, Strand, StrandSeries } from '@fadenweg/api';
+import type { SeriesPoint, Strand } from '@fadenweg/api';
 import { area, line } from 'd3-shape';
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { computed } from 'vue';
@@ -11,7 +11,7 @@ import { clock } from '../time/format.ts';
 
 /** Response, database and network time of this strand beside its party's and everybody's, over the day around it; time to the right. */
 const props = defineProps<{ strand: Strand }>();
-const series = useRequest([() => props.strand.id], () => api.get<StrandSeries | undefined>(`/strands/${encodeURIComponent(props.strand.id)}/series`));
+const series = useRequest([() => props.strand.id], () => api.get('/strands/{id}/series', { params: { id: props.strand.id } }));
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [384, 96, 62, 18, 6];
 type Name = 'wholeMs' | 'databaseMs' | 'transitMs';
 const CHARTS: readonly { name: Name; label: string }[] = [

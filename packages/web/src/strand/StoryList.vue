@@ -14,7 +14,7 @@ const props = defineProps<{ strand: Strand; selected: string | null }>();
 const emit = defineEmits<{ select: [record: string] }>();
 const route = useRoute();
 const story = useRequest<Page<StoryChapter>>([() => props.strand.id], (signal) =>
-  api.get(`/strands/${encodeURIComponent(props.strand.id)}/story`, signal),
+  api.get('/strands/{id}/story', { params: { id: props.strand.id } }, signal),
 );
 const chapters = computed(() => story.answer.value?.items ?? []);
 function neighbour(by: number, wanted: (one: StoryChapter) => boolean): void {

@@ -1,7 +1,7 @@
-import type { Page, Problem, Strand, StrandLine } from '@fadenweg/api';
+import type { Problem, Strand, StrandLine } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 
 const PAGE = 1000;
 
@@ -22,16 +22,16 @@ export function useStrand(id: Ref<string>) {
     whole.value = false;
     problem.value = null;
     try {
-      const path = `/strands/${encodeURIComponent(id.value)}`;
+      const params = { id: id.value };
       const [answer, first] = await Promise.all([
-        api.get<Strand>(path, signal),
-        api.get<Page<StrandLine>>(`${path}/records${query({ limit: PAGE })}`, signal),
+        api.get('/strands/{id}', { params }, signal),
+        api.get('/strands/{id}/records', { params, query: { limit: PAGE } }, signal),
       ]);
       if (answer.id !== id.value) await router.replace({ name: 'strand', params: { id: answer.id }, query: router.currentRoute.value.query });
       strand.value = answer;
       lines.value = first.items;
       for (let next = first.next; next !== null && lines.value.length < (answer.cut?.followed ?? answer.records);) {
-        const page = await api.get<Page<StrandLine>>(`${path}/records${query({ limit: PAGE, after: next })}`, signal);
+        const page = await api.get('/strands/{id}/records', { params, query: { limit: PAGE, after: next } }, signal);
         lines.value = [...lines.value, ...page.items];
         next = page.next;
       }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { InCommon, InCommonValue } from '@fadenweg/api';
+import type { InCommonValue } from '@fadenweg/api';
 import { computed } from 'vue';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import ValueHandle from '../record/ValueHandle.vue';
@@ -12,7 +12,7 @@ import type { StrandsQuery } from './use-strands.ts';
 const props = defineProps<{ asked: StrandsQuery }>();
 const { answer, problem, loading, again } = useRequest([() => JSON.stringify(props.asked)], (signal) => {
   const { sort: _sort, ...filter } = props.asked;
-  return api.get<InCommon>(`/strands/in-common${query({ ...filter })}`, signal);
+  return api.get('/strands/in-common', { query: filter }, signal);
 });
 const before = computed(() => answer.value?.values.filter((one) => !one.only) ?? []);
 const only = computed(() => answer.value?.values.filter((one) => one.only) ?? []);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Flow, Outcome } from '@fadenweg/api';
+import type { Flow, FlowCount, Outcome } from '@fadenweg/api';
 import { durationOf } from '@fadenweg/core/search';
 import { WEIGHTS } from '@fadenweg/core/weights';
 import { computed } from 'vue';
@@ -7,7 +7,6 @@ import { useRoute, useRouter } from 'vue-router';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { OUTCOME_MEANINGS, OUTCOME_WORDS, OUTCOMES } from '../glyphs/outcomes.ts';
 import { count } from '../time/format.ts';
-import type { FlowCount } from './use-strands.ts';
 
 const props = defineProps<{ counts: FlowCount[]; quiet: number; flows: Flow[]; components: readonly string[] }>();
 const route = useRoute();

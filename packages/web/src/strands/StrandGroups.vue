@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Outcome, Page, StrandGroup, StrandGrouping } from '@fadenweg/api';
+import type { Outcome, StrandGroup, StrandGrouping } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, query } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -17,7 +17,7 @@ const route = useRoute();
 const router = useRouter();
 const groups = useRequest([() => JSON.stringify(props.asked), () => props.by], () => {
   const { sort: _sort, ...filter } = props.asked;
-  return api.get<Page<StrandGroup>>(`/strands/groups${query({ ...filter, by: props.by })}`);
+  return api.get('/strands/groups', { query: { ...filter, by: props.by } });
 });
 const rows = computed(() => groups.answer.value?.items ?? []);
 const HEADS: Record<StrandGrouping, string> = { flow: 'Flow', party: 'Party', 'failed-in': 'Gave up in', finding: 'First finding' };

@@ -3,7 +3,7 @@ import type { StrandGrouping } from '@fadenweg/api';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { query } from '../api/client.ts';
+import { hrefOf } from '../api/calls.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
@@ -118,7 +118,7 @@ const direction = (column: string): 'ascending' | 'descending' | 'none' =>
 const arrow = (column: string): string => ({ ascending: '↑', descending: '↓', none: '' })[direction(column)];
 const formats = computed(() => {
   const { sort: _sort, ...filter } = asked.value ?? { sort: '' };
-  const href = (format: string): string => `/api/strands/export${query({ ...filter, format })}`;
+  const href = (format: string): string => hrefOf('/strands/export', { query: { ...filter, format } });
   return [
     { name: 'CSV', about: 'the list, for a spreadsheet', file: 'strands.csv', href: href('csv') },
     { name: 'JSON lines', about: 'all that is known of each', file: 'strands.jsonl', href: href('jsonl') },

@@ -1,6 +1,6 @@
-import type { Outcome, Page, Problem, StrandSummary } from '@fadenweg/api';
+import type { FlowCount, Problem, StrandSummary } from '@fadenweg/api';
 import { ref, shallowRef, watch, type Ref } from 'vue';
-import { api, ApiError, query } from '../api/client.ts';
+import { api, ApiError } from '../api/client.ts';
 
 export interface StrandsQuery {
   environment?: string;
@@ -24,11 +24,6 @@ export interface StrandsQuery {
   to?: string;
   sort: string;
 }
-export interface FlowCount {
-  flow: string | null;
-  outcome: Outcome;
-  count: number;
-}
 const PAGE = 200;
 
 /** The list behind the strands view: pages are fetched as the end comes into sight; a changed question starts anew. */
@@ -49,7 +44,7 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
     loading.value = true;
     try {
       const { sort, ...filter } = asked.value;
-      const page = await api.get<Page<StrandSummary>>(`/strands${query({ ...filter, sort, after: begin ? null : next, limit: PAGE })}`);
+      const page = await api.get('/strands', { query: { ...filter, sort, after: begin ? null : next, limit: PAGE } });
       if (mine !== round) return;
       items.value = begin ? page.items : [...items.value, ...page.items];
       next = page.next;
@@ -57,7 +52,7 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
       first.value = false;
       if (begin) {
         const { flow: _flow, outcome: _outcome, ...scope } = filter;
-        const answer = await api.get<{ items: FlowCount[]; quiet: number }>(`/strands/counts${query(scope)}`);
+        const answer = await api.get('/strands/counts', { query: scope });
         if (mine === round) [counts.value, quiet.value] = [answer.items, answer.quiet];
       }
     } catch (error) {

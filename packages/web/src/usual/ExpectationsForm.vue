@@ -12,7 +12,7 @@ import { durationField, typedDuration } from './duration-field.ts';
 const props = defineProps<{ name: string }>();
 const emit = defineEmits<{ saved: [] }>();
 const store = useSummary();
-const flows = useRequest<Page<Flow>>([() => props.name], (signal) => api.get('/flows', signal));
+const flows = useRequest<Page<Flow>>([() => props.name], (signal) => api.get('/flows', {}, signal));
 const label = ref('');
 const patience = ref('');
 const longest = ref('');
@@ -68,7 +68,7 @@ async function save(): Promise<void> {
   const body = read();
   if (!body) return;
   try {
-    await api.put(`/flows/${encodeURIComponent(props.name)}`, body);
+    await api.put('/flows/{name}', { params: { name: props.name }, body });
     problem.value = null;
     said.value = 'Saved. All strands of this flow are judged again in the background.';
     emit('saved');

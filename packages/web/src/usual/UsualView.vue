@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { FlowUsual } from '@fadenweg/api';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
@@ -18,7 +17,7 @@ import UsualPicture from './UsualPicture.vue';
 const props = defineProps<{ name: string }>();
 const route = useRoute();
 const router = useRouter();
-const usual = useRequest([() => props.name], () => api.get<FlowUsual>(`/flows/${encodeURIComponent(props.name)}/usual`));
+const usual = useRequest([() => props.name], () => api.get('/flows/{name}/usual', { params: { name: props.name } }));
 const rare = computed(() => route.query.rare === 'yes');
 const shown = computed(() => (usual.answer.value ? rowsOf(usual.answer.value, rare.value ? 0 : 0.05) : { rows: [], lanes: [] }));
 const hidden = computed(() => (usual.answer.value?.sayings.length ?? 0) - shown.value.rows.length);

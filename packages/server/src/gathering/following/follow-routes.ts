@@ -56,7 +56,7 @@ export function followRoutes(following: Following): AnyEndpoint[] {
       path: '/follows/{id}',
       summary: 'Stops following; what was read stays',
       params: numbered,
-      async run({ params }) {
+      async run({ params }): Promise<void> {
         if (!(await following.remove(params.id))) throw notFound('What is followed there');
       },
     }),
