@@ -1,13 +1,10 @@
 import type { Iso, Outcome } from './index.ts';
+import type { Judged as AgainstJudged } from '@fadenweg/core/against';
+
+export type { AgainstJudged };
 
 export type AgainstWhat = 'party' | 'component' | 'host' | 'version';
 export type AgainstMeasure = 'amiss' | 'whole' | 'database' | 'transit' | 'rest' | 'here';
-/** `more`: larger, and it matters; `flat`: nothing that chance may not have done, or that does not matter; `few`: too few to say. */
-export interface AgainstJudged {
-  is: 'more' | 'less' | 'flat' | 'few';
-  /** How likely by chance; 1 where nothing is told. */
-  chance: number;
-}
 /** A share (0 to 1) where it is of those amiss; else half of them lasted at most so many milliseconds. Null of none. */
 export interface AgainstCompared {
   measure: AgainstMeasure;

@@ -129,8 +129,8 @@ export interface Asked {
   'get /rounds/since': { query: { at: string; environment: string; } };
   /** Runbooks: those that come with the application, and one’s own */
   'get /runbooks': {};
-  /** Saved searches or column sets */
-  'get /saved': { query: { what: ("search" | "columns"); } };
+  /** Saved searches, or column sets of records or of strands */
+  'get /saved': { query: { what: ("search" | "columns" | "strand-columns"); } };
   /** What a pasted text holds: identifiers found, with their strands */
   'get /search': { query: { text: string; } };
   /** Shapes that are said otherwise in a window than before it, in another window, another environment or on other hosts: new, surging, fading, gone, each with how often usually and how likely by chance; near twins are one */
@@ -216,7 +216,7 @@ export interface Asked {
   /** Runs one step of a runbook, given what the steps before it came to */
   'post /runbooks/run': { body: { runbook: { name: string; title: string; about: string; blanks: { name: string; label: string; kind: ("text" | "choice"); values: ((string[] | { field: string; }) | null); usual: string; }[]; steps: { name: string; title: string; look: ({ what: "records"; q: string; by: string; } | ({ what: "strands"; identifier: string; flow: string; outcome: string; failedIn: string; component: string; by: ("none" | "finding" | "failedIn" | "flow" | "party" | "caused-by"); among: string; } | { what: "changes"; component: string; })); around: ({ step: string; at: ("first" | "each"); before: string; after: string; } | null); found: string; nothing: string; }[]; finding: { when: string; has: ("found" | "nothing"); text: string; }[]; }; step: string; blanks: { [k: string]: string; }; from: string; to: string; environment?: string; earlier: { [k: string]: { count: number; partial: boolean; first: (string | null); last: (string | null); times: string[]; values: { value: string; count: number; }[]; strands: string[]; sentences: { value: string; count: number; }[]; }; }; } };
   /** Saves a search or a column set */
-  'post /saved': { body: { what: ("search" | "columns"); name: string; shared?: boolean; body: unknown; } };
+  'post /saved': { body: { what: ("search" | "columns" | "strand-columns"); name: string; shared?: boolean; body: unknown; } };
   /** Many identifiers at once: what each is, and the strand that it leads to */
   'post /search/list': { body: { text: string; components?: boolean; } };
   /** Registers the source texts of a version: multipart, each file with its relative path as its name; what was registered for it before is replaced */
@@ -246,7 +246,7 @@ export interface Asked {
   /** Changes a runbook of one’s own */
   'put /runbooks/{id}': { params: { id: number; }; body: { name: string; title: string; about: string; blanks: { name: string; label: string; kind: ("text" | "choice"); values: ((string[] | { field: string; }) | null); usual: string; }[]; steps: { name: string; title: string; look: ({ what: "records"; q: string; by: string; } | ({ what: "strands"; identifier: string; flow: string; outcome: string; failedIn: string; component: string; by: ("none" | "finding" | "failedIn" | "flow" | "party" | "caused-by"); among: string; } | { what: "changes"; component: string; })); around: ({ step: string; at: ("first" | "each"); before: string; after: string; } | null); found: string; nothing: string; }[]; finding: { when: string; has: ("found" | "nothing"); text: string; }[]; } };
   /** Renames or changes what was saved */
-  'put /saved/{id}': { params: { id: number; }; body: { what: ("search" | "columns"); name: string; shared?: boolean; body: unknown; } };
+  'put /saved/{id}': { params: { id: number; }; body: { what: ("search" | "columns" | "strand-columns"); name: string; shared?: boolean; body: unknown; } };
   /** Says that what fits a text with ‹› in it is one shape, or that it stands apart; null takes it back */
   'put /shapes/hand': { body: { component: string; text: string; is: (("one" | "apart") | null); } };
   /** Gives a parameter of a shape a name, under which it is a field of searches; an empty name takes it away */

@@ -1,16 +1,7 @@
 import type { Iso, Outcome } from './index.ts';
+import type { CallSide as CallParty, Side as CallSideName, CallState as CallStateName } from '@fadenweg/core/calls';
 
-/** One side of a call. */
-export interface CallParty {
-  /** The number in international notation, an extension, a name, or `anonymous`. */
-  name: string;
-  /** As written; of the called one as dialled. */
-  written: string;
-  display: string;
-  device: string | null;
-}
-export type CallSideName = 'caller' | 'called';
-export type CallStateName = 'asked' | 'ringing' | 'talking' | 'ended' | 'refused' | 'given-up';
+export type { CallParty, CallSideName, CallStateName };
 
 /** A call as a line of a list. */
 export interface CallSummary {

@@ -1,6 +1,8 @@
 import type { Iso } from './index.ts';
+import type { ChangeKind } from '@fadenweg/core/changes';
 
-export type ChangeKind = 'version' | 'setting' | 'restart' | 'start' | 'stop' | 'fail-over' | 'deployment' | 'registered';
+export type { ChangeKind };
+
 /** A version, a setting, a restart, a fail-over: told by a record, or registered by somebody. */
 export interface Change {
   /** Of the record that tells, or `registered-N`. */

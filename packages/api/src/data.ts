@@ -1,6 +1,8 @@
 import type { Iso, Outcome } from './index.ts';
+import type { DataKind as DataKindName } from '@fadenweg/core/touched';
 
-export type DataKindName = 'file' | 'table' | 'feed';
+export type { DataKindName };
+
 /** A strand that touched something, and how it went. */
 export interface TouchingRun {
   strand: string;

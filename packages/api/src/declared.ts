@@ -1,11 +1,9 @@
 import type { Iso, Role } from './index.ts';
+import type { FlowRules as FlowDeclaration } from '@fadenweg/core/findings';
+import type { NormalForm } from '@fadenweg/core/identifiers';
 
-export interface NormalForm {
-  case: 'keep' | 'lower' | 'upper';
-  separators: 'keep' | 'drop';
-  leadingZeros: 'keep' | 'drop';
-  phone: boolean;
-}
+export type { NormalForm, FlowDeclaration };
+
 export interface IdentifierKind {
   name: string;
   label: string;
@@ -46,21 +44,6 @@ export interface KindEvidence {
   free: number;
   recordsPerValue: number;
   examples: string[];
-}
-export interface FlowDeclaration {
-  name: string;
-  label: string;
-  kind: string;
-  prefix: string;
-  /** Silence after which one without an end counts as stalled; null for what is learned. */
-  patienceMs: number | null;
-  expects: { field: string; words: string; min: number; max: number | null }[];
-  /** Steps that have to come, within a time from the begin where one is given. */
-  must?: { component: string | null; words: string; withinMs: number | null }[];
-  /** Components through which it may pass; every one where none is named. */
-  path?: string[];
-  /** How long it may take. */
-  longestMs?: number | null;
 }
 export interface Flow extends FlowDeclaration {
   usualMs: number | null;

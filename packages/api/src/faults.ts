@@ -1,7 +1,9 @@
 import type { KnownCause } from './changes.ts';
 import type { Iso, WeightName } from './index.ts';
+import type { FaultState } from '@fadenweg/core/faults';
 
-export type FaultState = 'new' | 'in-hand' | 'mended' | 'tolerated' | 'returned';
+export type { FaultState };
+
 /** What somebody said of a fault. */
 export interface FaultSaid {
   state: 'new' | 'in-hand' | 'mended' | 'tolerated';

@@ -1,4 +1,7 @@
 import type { Iso, LevelName, LogRecord, Page, StrandSummary } from './index.ts';
+import type { Distribution as NumberSpread } from '@fadenweg/core/statistics';
+
+export type { NumberSpread };
 
 /** A page of a search; `searched` tells which share of the window was looked through up to `next`. */
 export interface FoundPage extends Page<LogRecord> {
@@ -16,16 +19,6 @@ export interface TimelinePart {
   hidden: Record<string, number>;
   next: string | null;
   searched: number;
-}
-/** How numbers lie; percentiles are values that occur. */
-export interface NumberSpread {
-  count: number;
-  min: number;
-  p50: number;
-  p90: number;
-  p99: number;
-  max: number;
-  bins: { from: number; to: number; count: number }[];
 }
 /** The values of a field among the latest records that a search finds. */
 export interface FieldValues {

@@ -1,3 +1,6 @@
+import type { WeightName } from '@fadenweg/core/weights';
+
+export type { WeightName };
 /**
  * The types of what server and browser say to each other: the one home of the wire's vocabulary. Types only, no code.
  * Times are ISO 8601 in UTC with microseconds; durations are milliseconds.
@@ -26,12 +29,13 @@ export type * from './work.ts';
 import type { FoundCode } from './explain.ts';
 import type { EnvironmentInfo, ImportInfo } from './sources.ts';
 import type { Strand, StrandSummary } from './strands.ts';
+import type { Role } from '@fadenweg/core/identifiers';
+import type { Outcome } from '@fadenweg/core/path';
+
+export type { Outcome, Role };
 
 export type Iso = string;
-export type Outcome = 'failed' | 'stalled' | 'odd' | 'doubled' | 'slow' | 'refused' | 'running' | 'done' | 'out-of-sight';
 export type LevelName = 'none' | 'trace' | 'debug' | 'info' | 'warning' | 'error' | 'fatal';
-export type Role = 'business' | 'link' | 'shared';
-
 export interface Page<T> {
   items: T[];
   /** To be given as `after`; null at the end. */
@@ -92,7 +96,6 @@ export interface LogRecord {
   /** By its level and words, or by what people said. */
   weight: WeightName;
 }
-export type WeightName = 'slight' | 'notable' | 'serious' | 'grave';
 /** One record with the bytes that it was read from. */
 export interface RecordInFull extends LogRecord {
   raw: string;

@@ -1,7 +1,8 @@
 import type { Iso, Outcome } from './index.ts';
+import type { RunOddity } from '@fadenweg/core/jobs';
 
-/** Against the usual of its weekday and hour, and the run before it. */
-export type RunOddity = 'thin' | 'many' | 'long' | 'overlapped' | 'late';
+export type { RunOddity };
+
 export interface JobRun {
   strand: string;
   name: string;

@@ -37,9 +37,14 @@ export interface SavedOf<What, Body> {
   owner: string;
   changedAt: Iso;
 }
+/** Columns of a list of strands. */
+export interface StrandColumnsBody {
+  columns: { field: string; width: number }[];
+}
 export type SavedSearch = SavedOf<'search', SavedSearchBody>;
 export type SavedColumns = SavedOf<'columns', ColumnSetBody>;
-export type Saved = SavedSearch | SavedColumns;
+export type SavedStrandColumns = SavedOf<'strand-columns', StrandColumnsBody>;
+export type Saved = SavedSearch | SavedColumns | SavedStrandColumns;
 
 /** A person said: whatever this search finds weighs so much. */
 export interface WeightRuleBody {

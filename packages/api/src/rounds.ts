@@ -1,7 +1,9 @@
 import type { KnownState, NearestChange } from './changes.ts';
 import type { Iso, Outcome } from './index.ts';
+import type { CellKind } from '@fadenweg/core/rounds';
 
-export type CellKind = 'not-done' | 'none' | 'fewer' | 'more' | 'late';
+export type { CellKind };
+
 /** Strands of a flow that began in a slot. */
 export interface RoundsCell {
   all: number;

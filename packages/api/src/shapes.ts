@@ -1,6 +1,8 @@
 import type { Iso, LevelName, NumberSpread, WeightName } from './index.ts';
+import type { DifferenceKind as ShapeKind } from '@fadenweg/core/different';
 
-export type ShapeKind = 'new' | 'surging' | 'fading' | 'gone';
+export type { ShapeKind };
+
 /** The time before, the same hours of earlier days, another time, another environment, the other hosts. */
 export type ShapeBaseline = 'before' | 'days' | 'window' | 'environment' | 'host';
 /** A shape that is said otherwise than before; near twins are one. */

@@ -2,6 +2,9 @@ import type { CallSummary } from './calls.ts';
 import type { Finding } from './findings.ts';
 import type { FaultState } from './faults.ts';
 import type { Iso, LogRecord, Outcome, Role, WeightName } from './index.ts';
+import type { TimeKind } from '@fadenweg/core/path';
+
+export type { TimeKind };
 
 export interface StrandSummary {
   id: string;
@@ -62,8 +65,6 @@ export interface Hop {
   by: string;
   delayMs: number;
 }
-
-export type TimeKind = 'work' | 'waiting' | 'queue' | 'lock-wait' | 'gap';
 
 /** Medians of strands in a slot of time, in milliseconds. */
 export interface SeriesPoint {

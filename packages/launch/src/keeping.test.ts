@@ -275,7 +275,7 @@ describe('what is saved', () => {
     const searches = (await system.get<Page<Saved>>('/saved?what=search')).items;
     const columns = (await system.get<Page<Saved>>('/saved?what=columns')).items;
     expect(searches.length).toBeGreaterThan(3);
-    expect(columns.map((one) => one.name)).toEqual(['Database', 'Help desk', 'Integration', 'Support', 'Telephony']);
+    expect(columns.map((one) => one.name)).toEqual(['Auditor', 'Database', 'Developer', 'Help desk', 'Integration', 'Operator', 'Telephony']);
     expect(await refused('DELETE', `/saved/${columns[0]!.id}`)).toMatchObject({ status: 409 });
     for (const one of searches) if ('address' in one.body) expect((await found(q(one.body.address.q ?? ''))).items).toBeDefined();
   });

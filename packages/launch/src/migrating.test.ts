@@ -54,7 +54,7 @@ test('data of the first version are there as they were, and go on', async () => 
     expect([summary.records, summary.strands]).toEqual([1788, before[0]!.n]);
     const { items } = await call<Page<StrandSummary>>(`${server.url}/api/strands?limit=500`);
     expect(items.reduce((sum, one) => sum + one.records, 0)).toBe(before[0]!.records);
-    expect((await query(url, 'select name from migration order by id')).length).toBe(18);
+    expect((await query(url, 'select name from migration order by id')).length).toBe(19);
     await expectSoon(() => query(url, `select 1 from record where level = 5 and (marks >> 11) & 3 < 2`), 0);
     await expectSoon(() => query(url, `select 1 from strand where cardinality(worked) <> cardinality(components)`), 0);
   } finally {

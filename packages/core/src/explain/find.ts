@@ -41,8 +41,10 @@ function ownCodes(
   own: readonly OwnCode[],
   add: Add,
 ): void {
-  for (const { component: of, code, ...explanation } of own) {
+  for (const { component: of, code, title, means, causes, next } of own) {
     if (of !== null && of !== component) continue;
+    // an entry is kept with more than it explains
+    const explanation = { title, means, causes, next };
     const field = Object.keys(fields).find((name) => String(fields[name]) === code);
     if (field !== undefined) add('own', code, field, explanation);
     else if (standsIn(text, code)) add('own', code, '', explanation);

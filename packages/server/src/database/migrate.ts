@@ -18,6 +18,7 @@ import * as fifteenth from './migrations/015-touched.ts';
 import * as sixteenth from './migrations/016-quiet-by-kind.ts';
 import * as seventeenth from './migrations/017-dialogs.ts';
 import * as eighteenth from './migrations/018-calls-by-environment.ts';
+import * as nineteenth from './migrations/019-columns-by-task.ts';
 
 interface Migration {
   name: string;
@@ -43,6 +44,7 @@ const MIGRATIONS: readonly Migration[] = [
   { name: '016-quiet-by-kind', up: sixteenth.up },
   { name: '017-dialogs', up: seventeenth.up },
   { name: '018-calls-by-environment', up: eighteenth.up },
+  { name: '019-columns-by-task', up: nineteenth.up },
 ];
 
 /** A database that this version cannot work with: written by a later one, or none of ours. */

@@ -1,4 +1,4 @@
-import type { ColumnSetBody, SavedSearchBody } from '@fadenweg/api';
+import type { ColumnSetBody, SavedSearchBody, StrandColumnsBody } from '@fadenweg/api';
 
 interface Supplied<What extends string, Body> {
   what: What;
@@ -16,10 +16,24 @@ const search = (name: string, q: string, about: string, more: Partial<SavedSearc
   body: { about, address: { q, ...more.address } },
 });
 
-/** Column sets for the usual roles, and searches that suit any system. */
-export const SUPPLIED_VIEWS: readonly (Supplied<'columns', ColumnSetBody> | Supplied<'search', SavedSearchBody>)[] = [
-  columns('Support', ['component', 112], ['host', 64], ['level', 24], ['outcome', 84], ['message', 0]),
+const ofStrands = (name: string, ...list: [field: string, width: number][]): Supplied<'strand-columns', StrandColumnsBody> => ({
+  what: 'strand-columns',
+  name,
+  body: { columns: list.map(([field, width]) => ({ field, width })) },
+});
+
+/** Column sets by what people are there for, of records and of strands under the same names; others for kinds of systems; and searches that suit any. */
+export const SUPPLIED_VIEWS: readonly (
+  Supplied<'columns', ColumnSetBody> | Supplied<'strand-columns', StrandColumnsBody> | Supplied<'search', SavedSearchBody>
+)[] = [
   columns('Help desk', ['component', 112], ['flow', 110], ['outcome', 90], ['message', 0]),
+  columns('Operator', ['component', 112], ['host', 84], ['level', 24], ['weight', 70], ['outcome', 84], ['message', 0]),
+  columns('Auditor', ['environment', 90], ['component', 112], ['flow', 110], ['source', 190], ['message', 0]),
+  columns('Developer', ['component', 112], ['level', 24], ['logger', 150], ['thread', 90], ['took', 70], ['message', 0]),
+  ofStrands('Help desk', ['outcome', 98], ['identifier', 150], ['flow', 110], ['parties', 180], ['begin', 150], ['happened', 0]),
+  ofStrands('Operator', ['outcome', 98], ['weight', 70], ['identifier', 150], ['flow', 104], ['begin', 150], ['duration', 84], ['usual', 60], ['gave-up', 120], ['happened', 0]), // prettier-ignore
+  ofStrands('Auditor', ['environment', 96], ['flow', 110], ['identifier', 150], ['parties', 180], ['begin', 150], ['end', 150], ['outcome', 98], ['records', 64], ['happened', 0]), // prettier-ignore
+  ofStrands('Developer', ['outcome', 98], ['identifier', 150], ['gave-up', 120], ['begin', 150], ['duration', 84], ['usual', 60], ['records', 58], ['happened', 0]), // prettier-ignore
   columns('Integration', ['component', 112], ['level', 24], ['trace', 140], ['queue', 110], ['took', 80], ['message', 0]),
   columns('Telephony', ['direction', 60], ['method', 80], ['status', 56], ['call-id', 180], ['message', 0]),
   columns('Database', ['level', 24], ['user', 80], ['database', 80], ['pid', 64], ['sqlstate', 70], ['took', 80], ['message', 0]),

@@ -16,13 +16,14 @@ const ruleBody = Joi.object({
   q: Joi.string().trim().max(LONGEST_SEARCH).required().allow(''),
   on: Joi.boolean().default(true),
 });
+const columnList = Joi.array()
+  .items(Joi.object({ field: Joi.string().min(1).max(100).required(), width: Joi.number().min(0).max(2000).required() }))
+  .min(1)
+  .max(40)
+  .unique('field')
+  .required();
 const columns = Joi.object({
-  columns: Joi.array()
-    .items(Joi.object({ field: Joi.string().min(1).max(100).required(), width: Joi.number().min(0).max(2000).required() }))
-    .min(1)
-    .max(40)
-    .unique('field')
-    .required(),
+  columns: columnList,
   density: Joi.string().valid('close', 'usual', 'wide').default('usual'),
   wrap: Joi.boolean().default(false),
   rank: Joi.string()
@@ -36,11 +37,20 @@ const search = Joi.object({
   about: Joi.string().allow('').max(500).default(''),
   address: Joi.object(Object.fromEntries(PARAMETERS.map((one) => [one, Joi.string().allow('').max(LONGEST_SEARCH)]))).required(),
 });
+const WHATS: readonly Saved['what'][] = ['search', 'columns', 'strand-columns'];
 const savedBody = Joi.object({
-  what: Joi.string().valid('search', 'columns').required(),
+  what: Joi.string()
+    .valid(...WHATS)
+    .required(),
   name: title,
   shared: Joi.boolean().default(false),
-  body: Joi.when('what', { is: 'columns', then: columns, otherwise: search }).required(),
+  body: Joi.when('what', {
+    switch: [
+      { is: 'columns', then: columns },
+      { is: 'strand-columns', then: Joi.object({ columns: columnList }) },
+    ],
+    otherwise: search,
+  }).required(),
 });
 type SavedBody = Pick<Saved, 'what' | 'name' | 'shared' | 'body'>;
 
@@ -100,8 +110,12 @@ export function keptRoutes(kept: KeptRepository, quiet: QuietRules): AnyEndpoint
     endpoint<{ what: Saved['what'] }>({
       method: 'get',
       path: '/saved',
-      summary: 'Saved searches or column sets',
-      query: Joi.object({ what: Joi.string().valid('search', 'columns').required() }),
+      summary: 'Saved searches, or column sets of records or of strands',
+      query: Joi.object({
+        what: Joi.string()
+          .valid(...WHATS)
+          .required(),
+      }),
       async run({ query }): Promise<Page<Saved>> {
         return { items: await kept.saved(query.what), next: null };
       },

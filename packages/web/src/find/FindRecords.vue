@@ -4,6 +4,7 @@ import { fieldNames, nearestName, parseSearch, printSearch, withValue } from '@f
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
+import { useOwnColumns } from '../kept/own-columns.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -33,6 +34,7 @@ import ValuesPanel from './ValuesPanel.vue';
 const route = useRoute();
 const router = useRouter();
 const view = useView();
+useOwnColumns('columns', 'find');
 const share = useShare();
 const said = useSaid();
 const grouped = computed(() => view.show.value);

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import type { ColumnSetBody, SavedColumns } from '@fadenweg/api';
+import type { ColumnSetBody } from '@fadenweg/api';
 import { computed, ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
-import { useRequest } from '../api/use-request.ts';
 import DropPanel from '../frame/DropPanel.vue';
+import ColumnSets from '../kept/ColumnSets.vue';
 import { columnsText, USUAL_COLUMNS } from './columns.ts';
 import type { Density, View } from './use-view.ts';
 
@@ -31,10 +30,6 @@ function add(): void {
 }
 const take = (name: string): void => props.view.setColumns(props.view.columns.value.filter((one) => one.field !== name));
 
-const { answer, again } = useRequest([open], (signal) =>
-  open.value ? api.get('/saved', { query: { what: 'columns' } }, signal) : Promise.resolve(null),
-);
-const sets = computed(() => (answer.value?.items ?? []).filter((one) => one.what === 'columns'));
 /** What is shown now, as a set would keep it. */
 const shown = computed<ColumnSetBody>(() => ({
   columns: props.view.columns.value,
@@ -44,38 +39,6 @@ const shown = computed<ColumnSetBody>(() => ({
 }));
 const USUAL: ColumnSetBody = { columns: [...USUAL_COLUMNS], density: 'usual', wrap: false, rank: null };
 const words = ({ columns, density, wrap, rank }: ColumnSetBody): string => JSON.stringify([columnsText(columns), density, wrap, rank]);
-const current = computed(() => words(shown.value));
-const name = ref('');
-const shared = ref(false);
-const failed = ref('');
-const forgotten = ref<SavedColumns | null>(null);
-/** Does it, and shows what there is then; what goes wrong is told. */
-async function attempt(work: () => Promise<unknown>): Promise<boolean> {
-  failed.value = '';
-  try {
-    await work();
-    await again();
-    return true;
-  } catch (error) {
-    failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-    return false;
-  }
-}
-async function keep(): Promise<void> {
-  const body = shown.value;
-  const known = sets.value.find((one) => !one.supplied && one.name === name.value.trim());
-  const saved = { what: 'columns' as const, name: name.value.trim(), shared: shared.value, body };
-  if (await attempt(() => (known ? api.put('/saved/{id}', { params: { id: known.id }, body: saved }) : api.post('/saved', { body: saved }))))
-    name.value = '';
-}
-async function forget(set: SavedColumns): Promise<void> {
-  if (await attempt(() => api.delete('/saved/{id}', { params: { id: set.id } }))) forgotten.value = set;
-}
-async function undo(): Promise<void> {
-  const set = forgotten.value;
-  if (set && (await attempt(() => api.post('/saved', { body: { what: set.what, name: set.name, shared: set.shared, body: set.body } }))))
-    forgotten.value = null;
-}
 </script>
 <template>
   <DropPanel v-model="open" label="How the lines are shown">
@@ -148,27 +111,15 @@ async function undo(): Promise<void> {
           <datalist id="view-fields"><option v-for="one in fields" :key="one" :value="one" /></datalist>
           <button type="submit" class="link">add column</button>
         </form>
-        <ul>
-          <li>
-            <button type="button" class="link" :aria-pressed="current === words(USUAL)" @click="view.takeSet(USUAL)">Usual</button>
-          </li>
-          <li v-for="set in sets" :key="set.id">
-            <button type="button" class="link" :aria-pressed="current === words(set.body)" @click="view.takeSet(set.body)">
-              {{ set.name }}
-            </button>
-            <span v-if="set.shared && !set.supplied" class="soft"> shared</span>
-            <button v-if="!set.supplied" type="button" class="link soft" :aria-label="`Forget the column set ${set.name}`" @click="forget(set)">
-              ×
-            </button>
-          </li>
-        </ul>
-        <p v-if="forgotten" role="status">“{{ forgotten.name }}” is gone. <button type="button" class="link" @click="undo">undo</button></p>
-        <form @submit.prevent="keep">
-          <input v-model="name" class="input" maxlength="80" required aria-label="Name for this column set" placeholder="name for this set" />
-          <label><input v-model="shared" type="checkbox" /> shared</label>
-          <button type="submit" class="link" title="Columns, widths, density, wrapping and what the list is sorted by">save</button>
-        </form>
-        <p v-if="failed" class="bad" role="alert">{{ failed }}</p>
+        <ColumnSets
+          v-if="open"
+          what="columns"
+          :usual="USUAL"
+          :shown="shown"
+          :words="words"
+          saves="Columns, widths, density, wrapping and what the list is sorted by"
+          @take="view.takeSet"
+        />
       </fieldset>
     </div>
   </DropPanel>
@@ -229,18 +180,6 @@ form .input {
   flex-wrap: wrap;
   gap: 2px 10px;
   margin: 0;
-}
-ul {
-  list-style: none;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-  margin: 6px 0;
-  padding: 0;
-}
-ul .link[aria-pressed='true'] {
-  color: var(--indigo);
-  font-weight: 700;
 }
 mark {
   color: inherit;

@@ -6,22 +6,23 @@ import { useRoute, useRouter } from 'vue-router';
 import { hrefOf } from '../api/calls.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
-import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
-import { OUTCOME_WORDS } from '../glyphs/outcomes.ts';
+import { columnsOf, columnsText, gridOf, type Column } from '../find/columns.ts';
+import { useOwnColumns } from '../kept/own-columns.ts';
 import { useCommands } from '../keys/commands.ts';
 import ValueMenu from '../record/ValueMenu.vue';
 import TakeMenu from '../share/TakeMenu.vue';
 import { useShare } from '../share/use-share.ts';
 import { useSummary } from '../stores/summary.ts';
-import { clock, count, day } from '../time/format.ts';
+import { count } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
 import { useWindow } from '../time/window.ts';
-import DurationMark from './DurationMark.vue';
-import { ms } from './duration-text.ts';
 import InCommonSheet from './InCommonSheet.vue';
 import StrandFilters from './StrandFilters.vue';
 import StrandGroups from './StrandGroups.vue';
 import EmptyStrands from './EmptyStrands.vue';
+import StrandCell from './StrandCell.vue';
+import StrandColumnsMenu from './StrandColumnsMenu.vue';
+import { NUMBERS, strandColumnsOf, USUAL_STRAND_COLUMNS, type StrandField } from './strand-columns.ts';
 import { useStrandsLive } from './use-strands-live.ts';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
@@ -89,7 +90,13 @@ function take(index: number, field = ''): void {
     { field: 'outcome', value: item.outcome, identifier: false, cell: cell('outcome') },
     { field: item.kind, value: item.name, identifier: true, cell: cell('identifier') },
     ...(item.flow === null ? [] : [{ field: 'flow', value: item.flow, identifier: false, cell: cell('flow') }]),
-    ...item.parties.map((party) => ({ field: party.kind, value: party.value, identifier: true, party: true, cell: cell('happened') })),
+    ...item.parties.map((party) => ({
+      field: party.kind,
+      value: party.value,
+      identifier: true,
+      party: true,
+      cell: cell('happened') ?? cell('parties'),
+    })),
   ];
   void menu.value?.show(values, Math.max(0, values.findIndex((one) => one.field === field))); // prettier-ignore
 }
@@ -112,6 +119,15 @@ const by = computed(() => GROUPINGS.find((one) => one === text('by')));
 const sort = computed(() => text('sort') ?? '-started');
 function sortBy(column: 'started' | 'duration'): void {
   void router.push({ query: { ...route.query, sort: sort.value === `-${column}` ? column : `-${column}` } });
+}
+/** What the list can be sorted by, by the column that shows it. */
+const SORTED: Partial<Record<StrandField, 'started' | 'duration'>> = { begin: 'started', duration: 'duration' };
+useOwnColumns('strand-columns', 'strands');
+const columns = computed(() => strandColumnsOf(text('cols') === undefined ? [] : columnsOf(text('cols')!)));
+const grid = computed(() => gridOf(columns.value));
+function setColumns(next: readonly Column[]): void {
+  const words = columnsText(next);
+  void router.replace({ query: { ...route.query, cols: words === columnsText(USUAL_STRAND_COLUMNS.columns) ? undefined : words } });
 }
 const direction = (column: string): 'ascending' | 'descending' | 'none' =>
   sort.value === column ? 'ascending' : sort.value === `-${column}` ? 'descending' : 'none';
@@ -144,16 +160,17 @@ const total = computed(() => {
       <StrandGroups v-if="by && asked" :asked="asked" :by="by" />
       <div v-else class="beside">
         <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
-          <div class="head" role="row">
-            <span role="columnheader">Outcome</span><span role="columnheader">Identifier</span><span role="columnheader">Flow</span>
-            <span role="columnheader" :aria-sort="direction('started')"
-              ><button type="button" @click="sortBy('started')">Begin {{ arrow('started') }}</button></span
+          <div class="head" role="row" :style="{ gridTemplateColumns: grid }">
+            <span
+              v-for="column in columns"
+              :key="column.field"
+              role="columnheader"
+              :class="{ number: NUMBERS.has(column.field), against: column.field === 'usual' }"
+              :aria-sort="SORTED[column.field] && direction(SORTED[column.field]!)"
+              ><button v-if="SORTED[column.field]" type="button" @click="sortBy(SORTED[column.field]!)">
+                {{ column.title }} {{ arrow(SORTED[column.field]!) }}</button
+              ><template v-else>{{ column.title }}</template></span
             >
-            <span role="columnheader" class="number" :aria-sort="direction('duration')"
-              ><button type="button" @click="sortBy('duration')">Duration {{ arrow('duration') }}</button></span
-            >
-            <span role="columnheader" class="against">Usual</span><span role="columnheader" class="number">Records</span
-            ><span role="columnheader">What happened</span>
           </div>
           <p v-if="waiting" class="waiting" role="status">
             Strands have come or changed meanwhile. <button type="button" class="link" @click="toTop">show them</button>
@@ -167,43 +184,16 @@ const total = computed(() => {
                 :class="{ at: row.index === at, fresh: fresh.has(items[row.index]!.id) }"
                 role="row"
                 :aria-rowindex="row.index + 1"
-                :style="{ transform: `translateY(${row.start}px)` }"
+                :style="{ transform: `translateY(${row.start}px)`, gridTemplateColumns: grid }"
                 @click="follow(row.index)"
               >
-                <span role="cell" class="outcome" data-field="outcome"
-                  ><OutcomeGlyph :outcome="items[row.index]!.outcome" silent />&nbsp;<span class="value" @click.stop="take(row.index, 'outcome')">{{
-                    OUTCOME_WORDS[items[row.index]!.outcome]
-                  }}</span></span
-                >
-                <span role="cell" class="mono cutting" data-field="identifier"
-                  ><RouterLink
-                    :to="{ name: 'strand', params: { id: items[row.index]!.id } }"
-                    tabindex="-1"
-                    :title="items[row.index]!.name"
-                    @click.stop
-                    >{{ items[row.index]!.name }}</RouterLink
-                  ></span
-                >
-                <span role="cell" class="cutting" data-field="flow"
-                  ><span class="value" @click.stop="take(row.index, 'flow')">{{ items[row.index]!.flowLabel }}</span></span
-                >
-                <span role="cell" class="mono begin"
-                  ><span class="soft">{{ day(items[row.index]!.startedAt).slice(5) }}</span> {{ clock(items[row.index]!.startedAt, 3) }}</span
-                >
-                <span role="cell" class="number">{{ ms(items[row.index]!.durationMs) }}</span>
-                <span role="cell" class="against"
-                  ><DurationMark :duration-ms="items[row.index]!.durationMs" :usual-ms="items[row.index]!.usualMs"
-                /></span>
-                <span role="cell" class="number">{{ count(items[row.index]!.records) }}</span>
-                <span role="cell" class="cutting" data-field="happened"
-                  ><template v-if="items[row.index]!.headline">{{ items[row.index]!.headline }}</template
-                  ><span v-else class="soft"
-                    ><template v-for="(party, i) in items[row.index]!.parties" :key="party.kind + party.value"
-                      ><template v-if="i > 0"> · </template
-                      ><span class="value" @click.stop="take(row.index, party.kind)">{{ party.kind }} {{ party.value }}</span></template
-                    ></span
-                  ></span
-                >
+                <StrandCell
+                  v-for="column in columns"
+                  :key="column.field"
+                  :item="items[row.index]!"
+                  :field="column.field"
+                  @take="(field) => take(row.index, field)"
+                />
               </div>
             </div>
             <p v-if="!loading && !first && items.length === 0 && !problem" class="nothing">
@@ -219,6 +209,7 @@ const total = computed(() => {
       <ValueMenu ref="menu" />
       <div v-if="!by" class="foot soft">
         <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
+        <StrandColumnsMenu :columns="columns" @change="setColumns" />
         <TakeMenu v-if="asked && total > 0" what="these strands" :formats="formats" />
       </div>
     </template>
@@ -242,10 +233,6 @@ const total = computed(() => {
   min-width: 0;
   container-type: inline-size;
 }
-.value:hover {
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
 .strands {
   display: flex;
   flex-direction: column;
@@ -259,7 +246,6 @@ const total = computed(() => {
 .head,
 .row {
   display: grid;
-  grid-template-columns: 98px minmax(110px, 160px) 104px 150px 84px 60px 58px minmax(0, 1fr);
   column-gap: 12px;
   align-items: center;
   padding: 0 16px;
@@ -303,20 +289,7 @@ const total = computed(() => {
   background: var(--indigo-wash);
   box-shadow: inset 3px 0 var(--indigo);
 }
-.cutting a {
-  text-decoration: none;
-}
-.row:hover .cutting a {
-  text-decoration: underline;
-}
-.cutting {
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.against svg {
-  margin: 0;
-}
-.nothing {
+.row:hover .nothing {
   padding: 32px 16px;
   margin: 0;
 }
