@@ -48,6 +48,9 @@ const VIEWS: Record<string, { path: string; theme?: 'dark'; has: string }> = {
 const asked = process.argv.slice(2);
 const browser = await openBrowser();
 const screen = new Screen(browser.driver, url);
+// the walk is offered once: the pictures are of those who know their way
+await browser.driver.get(url);
+await browser.driver.executeScript("localStorage.setItem('fadenweg.walk', '-1')");
 for (const [name, { path, theme, has }] of Object.entries(VIEWS)) {
   if (asked.length > 0 && !asked.includes(name)) continue;
   await browser.theme(theme ?? 'light');

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
+import FirstWalk from './first/FirstWalk.vue';
 import FinderField from './frame/FinderField.vue';
 import FootLine from './frame/FootLine.vue';
 import KeyHelp from './frame/KeyHelp.vue';
@@ -49,6 +50,7 @@ useCommands('', [{ name: 'light or dark', keys: ['t'], run: look.toggle }]);
         </button>
         <span class="person" role="img" aria-label="local administrator" title="local administrator">la</span>
       </header>
+      <FirstWalk v-show="!full" />
       <div class="middle">
         <LeftStrip v-show="!full" />
         <RouterView v-slot="{ Component }"><component :is="Component" class="work" /></RouterView>

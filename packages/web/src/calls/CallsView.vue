@@ -11,7 +11,7 @@ import { useChosenLine } from '../frame/use-chosen-line.ts';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { useSummary } from '../stores/summary.ts';
 import { ms } from '../strands/duration-text.ts';
-import EmptyStrands from '../strands/EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import { useAsked } from '../time/asked.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import { calledWords, CALL_STATES, wentWords } from './call-words.ts';

@@ -10,7 +10,7 @@ import SideSheet from '../frame/SideSheet.vue';
 import { useAddressed } from '../frame/use-addressed.ts';
 import { useChosenLine } from '../frame/use-chosen-line.ts';
 import { useSummary } from '../stores/summary.ts';
-import EmptyStrands from '../strands/EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import { useAsked } from '../time/asked.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import { STATE_WORDS } from './fault-words.ts';

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core';
 import { ref, useId, useTemplateRef, watch } from 'vue';
 
 /**
@@ -23,6 +24,10 @@ function place(): void {
   const height = panel.value!.offsetHeight;
   top.value = bounds.bottom + height <= window.innerHeight ? bounds.bottom : Math.max(4, bounds.top - height);
 }
+// what comes later may make it higher
+useResizeObserver(panel, () => {
+  if (open.value) place();
+});
 function toggled(now: Event): void {
   const opened = (now as ToggleEvent).newState === 'open';
   open.value = opened;

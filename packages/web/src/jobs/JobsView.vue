@@ -10,7 +10,7 @@ import { useAddressed } from '../frame/use-addressed.ts';
 import { useChosenLine } from '../frame/use-chosen-line.ts';
 import OutcomeGlyph from '../glyphs/OutcomeGlyph.vue';
 import { useSummary } from '../stores/summary.ts';
-import EmptyStrands from '../strands/EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import { useAsked } from '../time/asked.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import { amissWords, JOB_STATES, lastedWords, volumeWords } from './job-words.ts';

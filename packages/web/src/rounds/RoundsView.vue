@@ -6,7 +6,7 @@ import { useChanges } from '../changes/use-changes.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useCommands } from '../keys/commands.ts';
 import { useSummary } from '../stores/summary.ts';
-import EmptyStrands from '../strands/EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import { count } from '../time/format.ts';
 import ClothGrid from './ClothGrid.vue';
 import DepartureList from './DepartureList.vue';

@@ -10,7 +10,7 @@ import { useAddressed } from '../frame/use-addressed.ts';
 import { useChosenLine } from '../frame/use-chosen-line.ts';
 import LevelGlyph from '../glyphs/LevelGlyph.vue';
 import { useSummary } from '../stores/summary.ts';
-import EmptyStrands from '../strands/EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import { useAsked } from '../time/asked.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';

@@ -8,6 +8,7 @@ import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
 import CodesPart from './CodesPart.vue';
 import CoverageChart from './CoverageChart.vue';
+import AfterImport from '../first/AfterImport.vue';
 import DemoPart from './DemoPart.vue';
 import DropPlace from './DropPlace.vue';
 import FollowPart from './FollowPart.vue';
@@ -44,6 +45,8 @@ const imports = useRequest(
   () => store.summary?.imports.length,
   () => api.get('/imports'),
 );
+/** What the person brought in last, where it has come to an end. */
+const own = computed(() => (imports.answer.value?.items ?? []).find((one) => !one.demo && one.state === 'done'));
 const running = computed(() => (imports.answer.value?.items ?? []).some((one) => ['receiving', 'reading', 'removing'].includes(one.state)));
 useIntervalFn(() => {
   if (running.value) refresh();
@@ -58,6 +61,7 @@ function refresh(): void {
   <main class="sources">
     <DropPlace @sent="refresh" />
     <DemoPart @changed="refresh" />
+    <AfterImport v-if="own && sources.answer.value" :latest="own" :sources="sources.answer.value.items" />
     <nav class="tabs" aria-label="Parts of Sources">
       <RouterLink
         v-for="[name, label] in TABS"

@@ -19,7 +19,7 @@ import { useWindow } from '../time/window.ts';
 import InCommonSheet from './InCommonSheet.vue';
 import StrandFilters from './StrandFilters.vue';
 import StrandGroups from './StrandGroups.vue';
-import EmptyStrands from './EmptyStrands.vue';
+import EmptyStrands from '../first/EmptyStrands.vue';
 import StrandCell from './StrandCell.vue';
 import StrandColumnsMenu from './StrandColumnsMenu.vue';
 import { NUMBERS, strandColumnsOf, USUAL_STRAND_COLUMNS, type StrandField } from './strand-columns.ts';
@@ -209,8 +209,10 @@ const total = computed(() => {
       <ValueMenu ref="menu" />
       <div v-if="!by" class="foot soft">
         <p class="said soft" role="status">{{ count(items.length) }} of {{ count(total) }} strands loaded</p>
-        <StrandColumnsMenu :columns="columns" @change="setColumns" />
-        <TakeMenu v-if="asked && total > 0" what="these strands" :formats="formats" />
+        <span class="ways">
+          <StrandColumnsMenu :columns="columns" @change="setColumns" />
+          <TakeMenu v-if="asked && total > 0" what="these strands" :formats="formats" />
+        </span>
       </div>
     </template>
   </main>
@@ -292,6 +294,10 @@ const total = computed(() => {
 .row:hover .nothing {
   padding: 32px 16px;
   margin: 0;
+}
+.ways {
+  display: flex;
+  gap: 16px;
 }
 .foot {
   display: flex;
