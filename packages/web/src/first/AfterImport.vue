@@ -21,6 +21,11 @@ const environment = computed(() => props.latest.environment);
 const state = computed(() => `${props.latest.id} ${store.summary?.records} ${store.summary?.strands} ${store.summary?.still}`);
 const kinds = useRequest(state, (signal) => api.get('/identifier-kinds', {}, signal));
 const named = computed(() => (kinds.answer.value?.items ?? []).filter((one) => one.role === 'business' && !one.supplied));
+const names = computed(() => {
+  const labels = named.value.map((one) => one.label);
+  if (labels.length === 0) return 'identifiers that come with the application';
+  return labels.length > 4 ? `${labels.slice(0, 4).join(', ')} and ${labels.length - 4} more` : labels.join(', ');
+});
 const counts = useRequest(state, (signal) => api.get('/strands/counts', { query: { environment: environment.value } }, signal));
 const strands = computed(() => counts.answer.value?.items.reduce((sum, one) => sum + one.count, 0) ?? null);
 const found = useRequest([state, strands], async (signal) => {
@@ -72,17 +77,10 @@ const likely = computed(() => suggested.answer.value?.items.find((one) => one.ro
             >{{ count(likely.values) }} values such as <span class="mono">{{ likely.examples[0] }}</span> look like it. </template
           ><RouterLink to="/sources?tab=identifiers">Say how transactions are named</RouterLink>
         </template>
-        <template v-else-if="named.length > 0">
-          {{
-            named
-              .slice(0, 4)
-              .map((one) => one.label)
-              .join(', ')
-          }}<template v-if="named.length > 4"> and {{ named.length - 4 }} more</template>:
-          <RouterLink :to="{ name: 'strands', query: { e: environment } }">{{ count(strands ?? 0) }} strands</RouterLink> ·
+        <template v-else>
+          {{ names }}: <RouterLink :to="{ name: 'strands', query: { e: environment } }">{{ count(strands ?? 0) }} strands</RouterLink> ·
           <RouterLink to="/sources?tab=identifiers">see how</RouterLink>
         </template>
-        <template v-else>identifiers that come with the application · <RouterLink to="/sources?tab=identifiers">see how</RouterLink></template>
       </dd>
       <dt>First</dt>
       <dd>

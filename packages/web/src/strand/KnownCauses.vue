@@ -15,7 +15,10 @@ const saying = ref<boolean | null>(null);
 const remedy = ref('');
 const owner = ref('');
 const problem = ref<Problem | null>(null);
+/** What was tried last, to be tried again. */
+let last = (): Promise<void> => Promise.resolve();
 async function attempt(act: () => Promise<unknown>): Promise<void> {
+  last = () => attempt(act);
   try {
     await act();
     problem.value = null;
@@ -64,11 +67,11 @@ const takeBack = (one: KnownCause): Promise<void> =>
       </label>
       <label>Whose it is<input v-model="owner" class="input" maxlength="100" /></label>
       <p class="soft">Shown at every strand with a finding like this one.</p>
-      <ProblemNote v-if="problem" :problem="problem" @again="save" />
       <p class="acts">
         <v-btn type="submit" size="small" color="primary">Keep</v-btn> <v-btn variant="text" size="small" @click="saying = null">Cancel</v-btn>
       </p>
     </form>
+    <ProblemNote v-if="problem" :problem="problem" @again="last()" />
   </div>
 </template>
 <style scoped>

@@ -26,3 +26,10 @@ export async function settled(): Promise<void> {
   for (let i = 0; i < 60; i++) await Promise.resolve();
   await nextTick();
 }
+/** The calls that were made so far, with the body that each sent. */
+export const sent = (): { method: string; path: string; body: unknown }[] =>
+  (globalThis.fetch as jest.MockedFunction<typeof fetch>).mock.calls.map(([input, init]) => ({
+    method: init?.method ?? 'GET',
+    path: new URL(String(input), 'http://page.example').pathname,
+    body: typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined,
+  }));
