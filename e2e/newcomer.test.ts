@@ -79,6 +79,8 @@ describe('logs of which nothing is declared', () => {
     }
     await browser.theme('light');
     await page.open('/sources');
+    // what came in leads on: to the best name of a transaction
+    await page.until('what came in', async () => /1,436 records of 4 sources[\s\S]*The best set, [^.]*booking/.test(await page.text(By.css('.led'))));
     await page.click(By.linkText('See what looks like one'));
     await page.until('the suggestion', async () => (await page.text(By.css('.kinds'))).includes('BK-\\d{5,7}'));
     // what the whole set brings stands above
@@ -107,6 +109,28 @@ describe('logs of which nothing is declared', () => {
     const sources = (await system.get<Listed<SourceInfo>>('/sources')).items;
     expect(sources.find((one) => one.component === 'desk')).toMatchObject({ zone: 'Etc/GMT-3', zoneBy: 'guessed' });
   }, 60_000);
+
+  test('what came in leads to the first that failed, with the sentence on top', async () => {
+    await page.open('/sources');
+    await page.until('the first', async () => (await page.text(By.css('.led'))).includes(number(31)));
+    expect(await page.violations()).toEqual([]);
+    await page.click(By.css('.led .strand'));
+    await page.until('the strand', async () => (await page.text(By.css('main'))).includes('the lathe answered 503, giving up'));
+  });
+
+  test('the list has the columns of one’s task, which stay one’s own and stand in the address', async () => {
+    await page.open('/strands?outcome=failed');
+    await page.click(page.button('columns'));
+    await page.click(page.button('Operator'));
+    await page.until('its columns', async () => /Weight[\s\S]*Gave up in/.test(await page.text(By.css('.table .head'))));
+    expect(await browser.driver.getCurrentUrl()).toContain('cols=outcome:98,weight:70');
+    expect(await page.violations()).toEqual([]);
+    await page.open('/strands?outcome=slow');
+    await page.until('them again', async () => (await page.text(By.css('.table .head'))).includes('Gave up in'));
+    await page.click(page.button('columns'));
+    await page.click(page.button('Usual'));
+    await page.until('the usual', async () => !(await page.text(By.css('.table .head'))).includes('Gave up in'));
+  });
 
   test('the list shows them with their flow, and the sentence leads to the record', async () => {
     await page.open('/strands?outcome=failed');

@@ -75,7 +75,7 @@ const likely = computed(() => suggested.answer.value?.items.find((one) => one.ro
             {{ Math.round(100 * best.share) }} % of the records. </template
           ><template v-else-if="likely"
             >{{ count(likely.values) }} values such as <span class="mono">{{ likely.examples[0] }}</span> look like it. </template
-          ><RouterLink to="/sources?tab=identifiers">Say how transactions are named</RouterLink>
+          ><RouterLink to="/sources?tab=identifiers">See what looks like one</RouterLink>
         </template>
         <template v-else>
           {{ names }}: <RouterLink :to="{ name: 'strands', query: { e: environment } }">{{ count(strands ?? 0) }} strands</RouterLink> ·

@@ -72,7 +72,7 @@ function refresh(): void {
         >{{ label }}</RouterLink
       >
     </nav>
-    <p v-if="store.unnamed && tab === 'sources'" class="next">
+    <p v-if="store.unnamed && tab === 'sources' && !own" class="next">
       No strand yet: none of these records names a transaction by an identifier that is declared.
       <RouterLink to="/sources?tab=identifiers">See what looks like one</RouterLink>.
     </p>
