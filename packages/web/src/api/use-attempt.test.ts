@@ -24,3 +24,13 @@ describe('what may be refused', () => {
     expect(refused.value).toBe('');
   });
 });
+test('the last one is tried again, and shown as what it is', async () => {
+  const { attempt, again, problem } = useAttempt();
+  let tries = 0;
+  const act = (): Promise<void> => (++tries < 3 ? Promise.reject(new ApiError({ type: '', title: 'Away', status: 503, detail: 'Not now.' })) : Promise.resolve()); // prettier-ignore
+  expect(await attempt(act)).toBe(false);
+  expect(problem.value).toMatchObject({ title: 'Away', status: 503 });
+  expect(await again()).toBe(false);
+  expect(await again()).toBe(true);
+  expect([tries, problem.value]).toEqual([3, null]);
+});

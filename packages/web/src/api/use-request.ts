@@ -1,6 +1,6 @@
 import type { Problem } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type WatchSource } from 'vue';
-import { ApiError } from './client.ts';
+import { problemOf } from './problem-of.ts';
 
 /** The state of one question to the server that is asked anew whenever what it depends on changes; an older answer never overtakes a newer. */
 export function useRequest<T>(depends: WatchSource | WatchSource[], ask: (signal: AbortSignal) => Promise<T>) {
@@ -20,10 +20,7 @@ export function useRequest<T>(depends: WatchSource | WatchSource[], ask: (signal
       problem.value = null;
     } catch (error) {
       if (mine.signal.aborted) return;
-      problem.value =
-        error instanceof ApiError
-          ? error.problem
-          : { type: 'about:blank', title: 'The page met a fault', status: 0, detail: (error as Error).message };
+      problem.value = problemOf(error);
     } finally {
       if (current === mine) loading.value = false;
     }

@@ -2,7 +2,8 @@
 import type { CallPage, CallStateName, CallSummary } from '@fadenweg/api';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { wordsOf } from '../api/problem-of.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import SideSheet from '../frame/SideSheet.vue';
@@ -54,7 +55,7 @@ async function more(): Promise<void> {
     next.value = page.next;
     trouble.value = '';
   } catch (error) {
-    trouble.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
+    trouble.value = wordsOf(error);
   }
 }
 const items = computed(() => [...(first.answer.value?.items ?? []), ...further.value]);

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Change, Problem } from '@fadenweg/api';
+import type { Change } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
 
@@ -12,32 +12,19 @@ const emit = defineEmits<{ registered: [change: Change] }>();
 const what = ref('');
 const component = ref('');
 const at = ref(dayAndClock(props.at));
-const problem = ref<Problem | null>(null);
-const busy = ref(false);
+const { attempt, problem, busy } = useAttempt();
 async function save(): Promise<void> {
   const time = new Date(at.value.trim().replace(' ', 'T'));
   if (Number.isNaN(time.getTime())) {
     problem.value = { type: '', title: 'The time is not understood', status: 0, detail: `“${at.value}” is no date with a time.`, action: 'Write it as 2026-11-24 12:20:00.' }; // prettier-ignore
     return;
   }
-  busy.value = true;
-  try {
-    const change = await api.post('/changes', {
-      body: {
-        what: what.value,
-        component: component.value.trim(),
-        environment: props.environment,
-        at: time.toISOString(),
-      },
-    });
-    problem.value = null;
+  await attempt(async () => {
+    const body = { what: what.value, component: component.value.trim(), environment: props.environment, at: time.toISOString() };
+    const change = await api.post('/changes', { body });
     what.value = '';
     emit('registered', change);
-  } catch (error) {
-    problem.value = problemOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 <template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Change } from '@fadenweg/api';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import TimeRail from '../find/TimeRail.vue';
 import { useTally } from '../find/use-tally.ts';
@@ -77,16 +77,8 @@ function registered(change: Change): void {
   void again();
   adjust({ change: change.id, tab: undefined });
 }
-const refused = ref<ReturnType<typeof problemOf> | null>(null);
-async function takeBack(change: Change): Promise<void> {
-  try {
-    await api.delete('/changes/{id}', { params: { id: change.id } });
-    refused.value = null;
-  } catch (error) {
-    refused.value = problemOf(error);
-  }
-  void again();
-}
+const { attempt, problem: refused } = useAttempt(again);
+const takeBack = (change: Change): Promise<boolean> => attempt(() => api.delete('/changes/{id}', { params: { id: change.id } }));
 /** Records of the hour around it, of its component. */
 const around = (change: Change) => ({
   name: 'find',

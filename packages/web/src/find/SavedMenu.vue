@@ -2,7 +2,8 @@
 import type { SavedSearch } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import DropPanel from '../frame/DropPanel.vue';
 
@@ -22,7 +23,6 @@ const name = ref('');
 const about = ref('');
 const shared = ref(false);
 const withWindow = ref(false);
-const failed = ref('');
 const renamed = ref<number | null>(null);
 const newName = ref('');
 const forgotten = ref<SavedSearch | null>(null);
@@ -32,17 +32,9 @@ function go(one: SavedSearch): void {
   const { e, w } = route.query;
   void router.push({ name: 'find', query: { e, w, ...one.body.address } });
 }
-async function attempt(work: () => Promise<unknown>): Promise<boolean> {
-  failed.value = '';
-  try {
-    await work();
-    await again();
-    return true;
-  } catch (error) {
-    failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-    return false;
-  }
-}
+const { attempt: tried, refused: failed } = useAttempt();
+/** Does it, and shows what there is then. */
+const attempt = (act: () => Promise<unknown>): Promise<boolean> => tried(() => act().then(again));
 const here = computed(() => {
   const address: Record<string, string> = {};
   for (const key of [...KEPT, ...(withWindow.value ? ['w', 'e'] : [])]) {

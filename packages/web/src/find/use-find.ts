@@ -75,7 +75,7 @@ export function useFind(asked: Ref<Asked | null>) {
         store.clear();
         version.value++;
       }
-      problem.value = problemOf(error);
+      problem.value = problemOf(error, 'The search broke off');
     } finally {
       if (running === mine) searching.value = false;
     }
@@ -110,7 +110,7 @@ export function useFind(asked: Ref<Asked | null>) {
         version.value++;
       }
     } catch (error) {
-      problem.value = problemOf(error);
+      problem.value = problemOf(error, 'The search broke off');
     } finally {
       restoring = false;
     }
@@ -130,7 +130,7 @@ export function useFind(asked: Ref<Asked | null>) {
         after = page.next;
       }
     } catch (error) {
-      problem.value = problemOf(error);
+      problem.value = problemOf(error, 'The search broke off');
       return;
     }
     if (store.at(index) !== line) return;

@@ -63,7 +63,7 @@ export function useGroups(asked: Ref<Asked | null>, by: Ref<string>) {
       }
     } catch (error) {
       if (mine.signal.aborted) return;
-      problem.value = problemOf(error);
+      problem.value = problemOf(error, 'The search broke off');
     } finally {
       if (running === mine) searching.value = false;
     }

@@ -67,7 +67,7 @@ export function useRanked(asked: Ref<Asked | null>, by: Ref<RankedBy | null>) {
       ended.value = true;
     } catch (error) {
       if (mine.signal.aborted) return;
-      problem.value = problemOf(error);
+      problem.value = problemOf(error, 'The search broke off');
     } finally {
       if (running === mine) searching.value = false;
     }

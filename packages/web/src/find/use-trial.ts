@@ -1,7 +1,8 @@
 import type { LogRecord, TimelinePart } from '@fadenweg/api';
 import { parseSearch, printSearch, type Search } from '@fadenweg/core/search';
 import { computed, ref, watch, type Ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { wordsOf } from '../api/problem-of.ts';
 import type { Asked } from './use-find.ts';
 
 /** The search that a record proposes: all that look like it, from where it comes. */
@@ -48,7 +49,7 @@ export function useTrial(draft: Ref<string>, question: Ref<Asked>) {
       await sum(now.q, (part) => (state.total += part.total));
       if (!mine.signal.aborted) tried.value = { ...state, searched: 1 };
     } catch (error) {
-      if (!mine.signal.aborted) failed.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
+      if (!mine.signal.aborted) failed.value = wordsOf(error);
     }
   }
   watch(draft, () => {

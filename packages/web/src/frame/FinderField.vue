@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { wordsOf } from '../api/problem-of.ts';
 import { useCommands } from '../keys/commands.ts';
 import { count } from '../time/format.ts';
 import { useScope } from '../time/scope.ts';
@@ -78,9 +79,7 @@ async function go(): Promise<void> {
     else await router.push({ name: 'find', query: { text: wanted } });
     field.value?.blur();
   } catch (error) {
-    if (mine === asked)
-      problem.value =
-        error instanceof ApiError ? `${error.problem.title}: ${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
+    if (mine === asked) problem.value = wordsOf(error);
   } finally {
     if (mine === asked) looking.value = false;
   }

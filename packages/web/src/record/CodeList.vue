@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { FoundCode, Problem } from '@fadenweg/api';
+import type { FoundCode } from '@fadenweg/api';
 import { systemWord } from '@fadenweg/core/explain';
 import { ref, watch } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 
 /** What the codes of a record mean, and a place to say what one of one's own means. */
@@ -12,17 +12,11 @@ const emit = defineEmits<{ changed: [] }>();
 const adding = ref(false);
 const fresh = () => ({ code: '', title: '', means: '', next: '', everywhere: false });
 const own = ref(fresh());
-const problem = ref<Problem | null>(null);
 watch(() => props.codes, () => (adding.value = false)); // prettier-ignore
-async function attempt(act: () => Promise<unknown>): Promise<void> {
-  try {
-    await act();
-    problem.value = null;
-    emit('changed');
-  } catch (error) {
-    problem.value = problemOf(error);
-  }
-}
+const { attempt: tried, problem } = useAttempt();
+const attempt = async (act: () => Promise<unknown>): Promise<void> => {
+  if (await tried(act)) emit('changed');
+};
 const save = (): Promise<void> =>
   attempt(async () => {
     const { code, title, means, next, everywhere } = own.value;

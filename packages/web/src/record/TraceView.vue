@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { originOf, type Trace, type TraceFrame } from '@fadenweg/core/structure';
 import { computed, ref, watch } from 'vue';
-import { problemOf } from '../api/problem-of.ts';
+import { wordsOf } from '../api/problem-of.ts';
 import { useSaid } from '../share/use-share.ts';
 import { useOwnPackages } from '../stores/own-packages.ts';
 import SourceExcerpt from './SourceExcerpt.vue';
@@ -57,8 +57,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   try {
     await act();
   } catch (error) {
-    const { title, detail } = problemOf(error);
-    said.say(`${title}: ${detail}`);
+    said.say(wordsOf(error));
   }
 }
 const declare = (unit: string): Promise<void> =>

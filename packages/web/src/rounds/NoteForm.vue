@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Departure, NotedBody, Problem } from '@fadenweg/api';
+import type { Departure, NotedBody } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 
 /** That somebody has it in hand, or that it is tolerated, until when and because of what. */
@@ -11,20 +11,14 @@ const emit = defineEmits<{ done: [] }>();
 const state = ref<'in-hand' | 'tolerated'>(props.departure.noted?.state ?? 'in-hand');
 const note = ref(props.departure.noted?.note ?? '');
 const until = ref(props.departure.noted?.until?.slice(0, 10) ?? '');
-const problem = ref<Problem | null>(null);
-const busy = ref(false);
+const { attempt, problem, busy } = useAttempt();
 async function save(as: NotedBody['state']): Promise<void> {
   const { key, count, of, expected } = props.departure;
-  busy.value = true;
-  try {
+  await attempt(async () => {
     const body: NotedBody = { key, state: as, count, of, expected };
     await api.put('/rounds/departures/noted', { body: as === null ? body : { ...body, note: note.value, until: until.value === '' ? null : new Date(`${until.value}T23:59:59`).toISOString() } }); // prettier-ignore
     emit('done');
-  } catch (error) {
-    problem.value = problemOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 <template>

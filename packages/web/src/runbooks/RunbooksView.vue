@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import type { Problem, RunbookInfo } from '@fadenweg/api';
+import type { RunbookInfo } from '@fadenweg/api';
 import type { Runbook } from '@fadenweg/core/runbooks';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { jsonOf } from '../api/json-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSaid } from '../share/use-share.ts';
@@ -23,7 +24,6 @@ const id = computed(() => (typeof route.query.book === 'string' ? route.query.bo
 const info = computed(() => all.value.find((one) => one.id === id.value) ?? (id.value === '' ? all.value[0] : undefined) ?? null);
 const writing = computed(() => (route.query.write === 'new' || route.query.write === 'change' ? route.query.write : null));
 const draft = ref<Runbook>(emptyRunbook());
-const bad = ref('');
 /** Other runbooks have other blanks. */
 const go = (book: string | undefined, write?: 'new' | 'change'): void => {
   bad.value = '';
@@ -38,30 +38,23 @@ function writeOver(from: Runbook): void {
   draft.value = copyOf(from);
   go(info.value?.id, 'change');
 }
-const words = ({ title, detail, action }: Problem): string => `${title}: ${detail} ${action ?? ''}`;
-async function keep(runbook: Runbook): Promise<void> {
-  bad.value = '';
-  try {
+const { attempt, refused: bad } = useAttempt();
+const keep = (runbook: Runbook): Promise<boolean> =>
+  attempt(async () => {
     const kept = writing.value === 'change' && info.value && !info.value.supplied
       ? await api.put('/runbooks/{id}', { params: { id: info.value.id }, body: runbook })
       : await api.post('/runbooks', { body: runbook }); // prettier-ignore
     await again();
     go(kept.id);
-  } catch (error) {
-    bad.value = words(problemOf(error));
-  }
-}
+  });
 const gone = ref<Runbook | null>(null);
-async function forget(one: Info): Promise<void> {
-  try {
+const forget = (one: Info): Promise<boolean> =>
+  attempt(async () => {
     await api.delete('/runbooks/{id}', { params: { id: one.id } });
     gone.value = one.runbook;
     await again();
     go(undefined);
-  } catch (error) {
-    bad.value = words(problemOf(error));
-  }
-}
+  });
 async function undo(): Promise<void> {
   if (!gone.value) return;
   await keep(gone.value);
@@ -78,15 +71,12 @@ async function take(event: Event): Promise<void> {
   const file = input.files?.[0];
   input.value = '';
   if (!file) return;
-  bad.value = '';
-  try {
-    const kept = await api.post('/runbooks', { body: JSON.parse(await file.text()) as Runbook });
+  await attempt(async () => {
+    const kept = await api.post('/runbooks', { body: await jsonOf<Runbook>(file) });
     await again();
     go(kept.id);
     said.say(`Brought in: ${kept.runbook.title}`);
-  } catch (error) {
-    bad.value = error instanceof SyntaxError ? `${file.name} is no JSON: ${error.message}. Nothing was changed.` : words(problemOf(error));
-  }
+  });
 }
 </script>
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { HostClock } from '@fadenweg/api';
 import { computed, ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { count, dayAndClock } from '../time/format.ts';
 import ClockChart from './ClockChart.vue';
 import { nameOf, signed } from './clock-words.ts';
@@ -10,20 +11,17 @@ import { nameOf, signed } from './clock-words.ts';
 const props = defineProps<{ clock: HostClock; said: string }>();
 const emit = defineEmits<{ changed: [said: string] }>();
 const seconds = ref(props.clock.setAheadMs === null ? '' : String(props.clock.setAheadMs / 1000));
-const problem = ref('');
+const { attempt, refused: problem } = useAttempt();
 const hops = computed(() => props.clock.evidence.reduce((sum, one) => sum + one.hops, 0));
 
 async function set(aheadMs: number | null): Promise<void> {
-  problem.value = '';
-  try {
+  await attempt(async () => {
     await api.put('/hosts/{id}', { params: { id: props.clock.id }, body: { aheadMs } });
     emit(
       'changed',
       aheadMs === null ? 'What was found holds again; its records are read again.' : 'Set. Its records are read again with their times put right.',
     );
-  } catch (error) {
-    problem.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-  }
+  });
 }
 function submit(): void {
   const value = Number(seconds.value.trim().replace(',', '.').replace('−', '-'));

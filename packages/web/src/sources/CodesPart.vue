@@ -2,6 +2,7 @@
 import type { Asked, KeptCode, OwnCode } from '@fadenweg/api';
 import { ref } from 'vue';
 import { api } from '../api/client.ts';
+import { jsonOf } from '../api/json-of.ts';
 import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
@@ -37,13 +38,7 @@ async function take(event: Event): Promise<void> {
   input.value = '';
   if (!file) return;
   await attempt(async () => {
-    const read = await file.text();
-    let codes: Codes | Codes['items']; // as the file has it: the server checks
-    try {
-      codes = JSON.parse(read) as Codes | Codes['items'];
-    } catch (error) {
-      throw new Error(`${file.name} is no JSON: ${(error as Error).message}. Nothing was changed.`, { cause: error });
-    }
+    const codes = await jsonOf<Codes | Codes['items']>(file);
     const { items } = await api.post('/explanations', { body: Array.isArray(codes) ? { items: codes } : codes });
     said.say(`${items.length} ${items.length === 1 ? 'code is' : 'codes are'} explained now`);
   });

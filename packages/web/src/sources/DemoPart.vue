@@ -1,24 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { computed } from 'vue';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useSummary } from '../stores/summary.ts';
 
 const emit = defineEmits<{ changed: [] }>();
 const store = useSummary();
-const busy = ref(false);
-const problem = ref('');
+const { attempt: change, busy, refused: problem } = useAttempt(() => emit('changed'));
 const shown = computed(() => store.summary?.demo || store.summary?.demoAtHand);
-async function change(act: () => Promise<unknown>): Promise<void> {
-  busy.value = true;
-  problem.value = '';
-  try {
-    await act();
-  } catch (error) {
-    problem.value = error instanceof ApiError ? `${error.problem.detail} ${error.problem.action ?? ''}` : (error as Error).message;
-  }
-  busy.value = false;
-  emit('changed');
-}
 </script>
 <template>
   <p v-if="shown" class="demo">

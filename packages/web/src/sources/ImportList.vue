@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { ImportInfo } from '@fadenweg/api';
 import { ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { bytes, count, dayAndClock } from '../time/format.ts';
 defineProps<{ imports: ImportInfo[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const asked = ref<ImportInfo | null>(null);
-const problem = ref('');
+const { attempt, refused: problem } = useAttempt(() => emit('changed'));
 const STATES = {
   receiving: 'receiving',
   reading: 'reading',
@@ -19,13 +20,7 @@ const STATES = {
 const running = (one: ImportInfo): boolean => one.state === 'receiving' || one.state === 'reading';
 async function remove(one: ImportInfo): Promise<void> {
   asked.value = null;
-  problem.value = '';
-  try {
-    await api.delete('/imports/{id}', { params: { id: one.id } });
-  } catch (error) {
-    problem.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-  }
-  emit('changed');
+  await attempt(() => api.delete('/imports/{id}', { params: { id: one.id } }));
 }
 </script>
 <template>

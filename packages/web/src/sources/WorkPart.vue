@@ -2,7 +2,8 @@
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
@@ -18,18 +19,13 @@ const list = computed<WorkList>(() => (route.query.work === 'ended' ? 'ended' : 
 const work = useRequest(list, () => api.get('/work', { query: { state: WORK_LISTS[list.value].states, limit: 200 } }));
 const rows = computed(() => inOrder(work.answer.value?.items ?? []));
 const now = ref(Date.now());
-const problem = ref('');
+const { attempt, refused: problem } = useAttempt();
 useIntervalFn(() => {
   now.value = Date.now();
   void work.again();
 }, EVERY);
 async function change(call: () => Promise<unknown>): Promise<void> {
-  problem.value = '';
-  try {
-    await call();
-  } catch (error) {
-    problem.value = error instanceof ApiError ? error.problem.detail : (error as Error).message;
-  }
+  await attempt(call);
   await work.again();
   emit('changed');
 }

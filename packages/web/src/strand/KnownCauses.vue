@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Finding, KnownCause, Problem } from '@fadenweg/api';
+import type { Finding, KnownCause } from '@fadenweg/api';
 import { computed, ref } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { dayAndClock } from '../time/format.ts';
 
@@ -14,19 +14,8 @@ const known = computed(() => [...added.value, ...props.finding.known].filter((on
 const saying = ref<boolean | null>(null);
 const remedy = ref('');
 const owner = ref('');
-const problem = ref<Problem | null>(null);
-/** What was tried last, to be tried again. */
-let last = (): Promise<void> => Promise.resolve();
-async function attempt(act: () => Promise<unknown>): Promise<void> {
-  last = () => attempt(act);
-  try {
-    await act();
-    problem.value = null;
-  } catch (error) {
-    problem.value = problemOf(error);
-  }
-}
-const save = (): Promise<void> =>
+const { attempt, again, problem } = useAttempt();
+const save = (): Promise<boolean> =>
   attempt(async () => {
     if (saying.value === null) return;
     const body = { signature: props.finding.signature, was: saying.value, remedy: remedy.value, owner: owner.value, strand: props.strand };
@@ -34,7 +23,7 @@ const save = (): Promise<void> =>
     saying.value = null;
     remedy.value = '';
   });
-const takeBack = (one: KnownCause): Promise<void> =>
+const takeBack = (one: KnownCause): Promise<boolean> =>
   attempt(async () => {
     await api.delete('/known-causes/{id}', { params: { id: one.id } });
     gone.value = new Set([...gone.value, one.id]);
@@ -71,7 +60,7 @@ const takeBack = (one: KnownCause): Promise<void> =>
         <v-btn type="submit" size="small" color="primary">Keep</v-btn> <v-btn variant="text" size="small" @click="saying = null">Cancel</v-btn>
       </p>
     </form>
-    <ProblemNote v-if="problem" :problem="problem" @again="last()" />
+    <ProblemNote v-if="problem" :problem="problem" @again="again" />
   </div>
 </template>
 <style scoped>

@@ -1,7 +1,8 @@
 import type { Problem, Strand, StrandLine } from '@fadenweg/api';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { problemOf } from '../api/problem-of.ts';
 
 const PAGE = 1000;
 
@@ -39,10 +40,7 @@ export function useStrand(id: Ref<string>) {
     } catch (error) {
       if (signal.aborted) return;
       strand.value = null;
-      problem.value =
-        error instanceof ApiError
-          ? error.problem
-          : { type: '', title: 'The strand could not be loaded', status: 0, detail: (error as Error).message };
+      problem.value = problemOf(error, 'The strand could not be loaded');
     } finally {
       if (current?.signal === signal) loading.value = false;
     }

@@ -1,6 +1,7 @@
 import type { FlowCount, Problem, StrandSummary } from '@fadenweg/api';
 import { ref, shallowRef, watch, type Ref } from 'vue';
-import { api, ApiError } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { problemOf } from '../api/problem-of.ts';
 
 export interface StrandsQuery {
   environment?: string;
@@ -56,11 +57,7 @@ export function useStrands(asked: Ref<StrandsQuery | null>) {
         if (mine === round) [counts.value, quiet.value] = [answer.items, answer.quiet];
       }
     } catch (error) {
-      if (mine === round)
-        problem.value =
-          error instanceof ApiError
-            ? error.problem
-            : { type: '', title: 'The list could not be loaded', status: 0, detail: (error as Error).message };
+      if (mine === round) problem.value = problemOf(error, 'The list could not be loaded');
     } finally {
       if (mine === round) loading.value = false;
     }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Flow, FlowDeclaration, Page, Problem } from '@fadenweg/api';
+import type { Flow, FlowDeclaration } from '@fadenweg/api';
 import { ref, watch } from 'vue';
 import { api } from '../api/client.ts';
-import { problemOf } from '../api/problem-of.ts';
+import { useAttempt } from '../api/use-attempt.ts';
 import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
@@ -12,14 +12,14 @@ import { durationField, typedDuration } from './duration-field.ts';
 const props = defineProps<{ name: string }>();
 const emit = defineEmits<{ saved: [] }>();
 const store = useSummary();
-const flows = useRequest<Page<Flow>>([() => props.name], (signal) => api.get('/flows', {}, signal));
+const flows = useRequest([() => props.name], (signal) => api.get('/flows', {}, signal));
 const label = ref('');
 const patience = ref('');
 const longest = ref('');
 const path = ref('');
 const must = ref<{ component: string; words: string; within: string }[]>([]);
 const expects = ref<{ words: string; min: string; max: string }[]>([]);
-const problem = ref<Problem | null>(null);
+const { attempt, problem } = useAttempt();
 const said = ref('');
 let declared: Flow | undefined;
 watch(flows.answer, (answer) => {
@@ -67,14 +67,9 @@ async function save(): Promise<void> {
   said.value = '';
   const body = read();
   if (!body) return;
-  try {
-    await api.put('/flows/{name}', { params: { name: props.name }, body });
-    problem.value = null;
-    said.value = 'Saved. All strands of this flow are judged again in the background.';
-    emit('saved');
-  } catch (error) {
-    problem.value = problemOf(error);
-  }
+  if (!(await attempt(() => api.put('/flows/{name}', { params: { name: props.name }, body })))) return;
+  said.value = 'Saved. All strands of this flow are judged again in the background.';
+  emit('saved');
 }
 </script>
 <template>
