@@ -18,6 +18,16 @@ const VBtn = defineComponent({
       h('button', slots.default?.()),
 });
 
+/** Shows what is in it while it is open, in its place. */
+const VDialog = defineComponent({
+  props: { modelValue: Boolean },
+  emits: ['update:modelValue'],
+  setup:
+    (props, { slots }) =>
+    () =>
+      props.modelValue ? h('div', { role: 'dialog' }, slots.default?.()) : null,
+});
+
 /** A component as it stands in the page, at an address; parts of Vuetify stand for themselves as plain elements. */
 export async function mounted(
   component: Component,
@@ -39,7 +49,7 @@ export async function mounted(
   await router.push(address);
   const wrapper = mount(component, {
     props,
-    global: { plugins: [pinia, router], stubs: { VBtn } },
+    global: { plugins: [pinia, router], stubs: { VBtn, VDialog } },
   }) as unknown as VueWrapper;
   await flushPromises();
   return { wrapper, router };
