@@ -1,6 +1,7 @@
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import { defineComponent, h, type Component } from 'vue';
+import { VDialog } from './dialog.ts';
 import { createMemoryHistory, createRouter, type Router } from 'vue-router';
 
 interface Around {
@@ -16,16 +17,6 @@ const VBtn = defineComponent({
     (_, { slots }) =>
     () =>
       h('button', slots.default?.()),
-});
-
-/** Shows what is in it while it is open, in its place. */
-const VDialog = defineComponent({
-  props: { modelValue: Boolean },
-  emits: ['update:modelValue'],
-  setup:
-    (props, { slots }) =>
-    () =>
-      props.modelValue ? h('div', { role: 'dialog' }, slots.default?.()) : null,
 });
 
 /** A component as it stands in the page, at an address; parts of Vuetify stand for themselves as plain elements. */
