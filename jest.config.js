@@ -2,6 +2,7 @@ const swc = ['@swc/jest', { jsc: { parser: { syntax: 'typescript' }, target: 'es
 const base = {
   rootDir: import.meta.dirname,
   extensionsToTreatAsEsm: ['.ts'],
+  setupFiles: ['<rootDir>/tools/property-tests.ts'],
   transform: { '\\.ts$': swc },
   modulePathIgnorePatterns: ['/dist/', '<rootDir>/data/'],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },

@@ -23,6 +23,10 @@ describe('words that weigh', () => {
     ['Datenverlust möglich', 'Datenverlust grave'],
     ['Platte voll', 'Platte voll grave'],
     ['1 Fehler in Zeile 7', 'Fehler serious'],
+    // a name that ends or begins with 0 is no number of them
+    ['node0 errors', 'errors serious'],
+    ['errors: 0a', 'errors serious'],
+    ['errors=0x1f', 'errors serious'],
   ])('%s: %s', (text, expected) => expect(words(text)).toBe(expected));
 
   test.each([

@@ -31,8 +31,8 @@ const WORDS = new RegExp(
 
 /** Negated by what stands before it, at most two words away within the clause; what stands behind it may say that there was none. */
 const NEGATED_BEFORE =
-  /(?:(?<![\p{L}\d_])(?:no|not|never|without|zero|none of|neither|nor|free of|free from|kein(?:e[rnsm]?)?|nicht|ohne|nie(?:mals)?|weder)|n't|(?<![\d.,:_/-])0)(?:\s+(?!(?:but|and|because|until|aber|und|weil|bis)\b)[\p{L}\d_'-]+){0,2}\s+$/iu;
-const NEGATED_BEHIND = /^["']?\s*[:=]?\s*["']?(?:0(?![\d.xX:])|none\b|no\b|false\b|null\b|nil\b|keine?[rnsm]?\b|nein\b)/iu;
+  /(?:(?<![\p{L}\d_])(?:no|not|never|without|zero|none of|neither|nor|free of|free from|kein(?:e[rnsm]?)?|nicht|ohne|nie(?:mals)?|weder)|n't|(?<![\p{L}\d.,:_/-])0)(?:\s+(?!(?:but|and|because|until|aber|und|weil|bis)(?![\p{L}\d_]))[\p{L}\d_'-]+){0,2}\s+$/iu;
+const NEGATED_BEHIND = /^["']?\s*[:=]?\s*["']?(?:0(?![\p{L}\d.:_])|(?:none|no|false|null|nil|keine?[rnsm]?|nein)(?![\p{L}\d_]))/iu;
 const NEAR = 48;
 /** Most characters that are looked at: as many as make a shape. */
 const LONGEST = 600;
