@@ -230,7 +230,7 @@ export interface Asked {
   /** Tries again what failed or was cancelled */
   'post /work/{id}/again': { params: { id: number; } };
   /** Declares or changes a flow */
-  'put /flows/{name}': { params: { name: string; }; body: { name: string; label: string; kind: string; prefix?: string; patienceMs?: (number | null); expects?: { field: string; words: string; min: number; max?: (number | null); }[]; must?: { component?: (string | null); words: string; withinMs?: (number | null); }[]; path?: string[]; longestMs?: (number | null); } };
+  'put /flows/{name}': { params: { name: string; }; body: { name: string; label: string; kind: string; prefix?: string; patienceMs?: (number | null); expects?: { field: string; words: string; min: number; max?: (number | null); }[]; must?: { component?: (string | null); words: string; withinMs?: (number | null); }[]; path?: string[]; longestMs?: (number | null); schedule?: ({ cron: string; zone: string; lateMs?: (number | null); } | null); } };
   /** Sets by hand how far a clock is ahead, or lets what was found hold again (null); what it wrote is read again */
   'put /hosts/{id}': { params: { id: number; }; body: { aheadMs: (number | null); } };
   /** Changes a kind of identifier */

@@ -1,8 +1,9 @@
 import type { Iso, Role } from './index.ts';
 import type { FlowRules as FlowDeclaration } from '@fadenweg/core/findings';
 import type { NormalForm } from '@fadenweg/core/identifiers';
+import type { DeclaredSchedule } from '@fadenweg/core/jobs';
 
-export type { NormalForm, FlowDeclaration };
+export type { DeclaredSchedule, NormalForm, FlowDeclaration };
 
 export interface IdentifierKind {
   name: string;

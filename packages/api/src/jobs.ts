@@ -27,8 +27,12 @@ export interface Job {
   flow: string;
   label: string;
   environment: string;
-  /** In words; '' where none is learned. */
+  /** In words; '' where none is declared or learned. */
   schedule: string;
+  /** Somebody stated it. */
+  declared: boolean;
+  /** What is learned from its begins, in words, where another schedule is declared; '' else. */
+  learned: string;
   nextDue: Iso | null;
   state: JobState;
   /** What is amiss with it, in words; '' where nothing is. */

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { JobRuns, Jobs, Page, Strand } from '@fadenweg/api';
+import type { Flow, JobRuns, Jobs, Page, Strand } from '@fadenweg/api';
 import { FULL_DAY, generate } from '@fadenweg/standin';
+import { call } from './client.ts';
 import { bringMorning, startSystem, type System } from './testing/system.ts';
 
 const HOUR = 3_600_000_000;
@@ -86,4 +87,34 @@ test('runs of a job stand in order of time, with what is odd about each; in a pa
   for (const run of others) expect(run.read).toBeGreaterThan(3 * first!.read!);
   expect((await system.get<Page<JobRuns>>(`/jobs/runs?${window()}&flow=nowhere`)).items).toEqual([]);
   expect(await system.get<Jobs>(`/jobs?${window().replace('production', 'nowhere')}`)).toEqual({ items: [], until: null });
+});
+
+test('a declared schedule counts before the learned one, also for what follows none; a bad one is refused with a reason, and judges nothing again', async () => {
+  const { items: flows } = await system.get<Page<Flow>>('/flows');
+  const save = async (name: string, schedule: unknown): Promise<unknown> => {
+    const { usualMs: _, legs: _l, strands: _s, ...own } = flows.find((one) => one.name === name)!;
+    return call(`${system.url}/api/flows/${name}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ ...own, schedule }),
+    });
+  };
+  const works = (await system.get<Page<{ id: number }>>('/work')).items.length;
+  await save('stock-sync-job', { cron: '6,36,50 * * * *', zone: 'Europe/Berlin', lateMs: 120_000 });
+  await save('lens-order', { cron: '0 12 * * *', zone: 'Europe/Berlin' });
+  const by = new Map((await list()).items.map((item) => [item.flow, item]));
+  expect(by.get('stock-sync-job')).toMatchObject({
+    declared: true,
+    schedule: 'at 6, 36, and 50 minutes past the hour (Europe/Berlin)',
+    learned: 'every 30 minutes, at :06',
+  });
+  // the one that is gone, and each at :50
+  expect(by.get('stock-sync-job')!.missed).toHaveLength(9);
+  expect(by.get('lens-order')).toMatchObject({ declared: true, learned: '' });
+  expect((await system.get<Page<{ id: number }>>('/work')).items).toHaveLength(works);
+  await expect(save('stock-sync-job', { cron: '99 * * * *', zone: 'Europe/Berlin' })).rejects.toThrow(/minutes part/);
+  await expect(save('stock-sync-job', { cron: '9 * * * *', zone: 'Nowhere/Else' })).rejects.toThrow(/Nowhere/);
+  await save('stock-sync-job', null);
+  await save('lens-order', null);
+  expect((await list()).items.map((item) => item.flow)).not.toContain('lens-order');
 });

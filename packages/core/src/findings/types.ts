@@ -1,4 +1,5 @@
 import type { Duration, Microseconds } from '../units.ts';
+import type { DeclaredSchedule } from '../jobs/declared-schedule.ts';
 import type { Outcome } from '../path/types.ts';
 
 /** A piece of a sentence. `record` is an index into the strand's records. */
@@ -51,6 +52,8 @@ export interface FlowRules {
   path?: string[];
   /** How long a leg may take. */
   longestMs?: number | null;
+  /** When its runs are to begin; null for what is learned. */
+  schedule?: DeclaredSchedule | null;
 }
 
 export interface Verdict {

@@ -1,18 +1,23 @@
 import { zoneClock } from '../reading/zones.ts';
 import type { Duration, Microseconds } from '../units.ts';
+import { declaredDues, declaredTolerance, declaredWords, type DeclaredSchedule } from './declared-schedule.ts';
 
 const MINUTE: Duration = 60_000_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 
-/** When runs begin: every so often, or at times of day on days of the week. */
+/** When runs begin: every so often, or at times of day on days of the week, as learned; or as people state it. */
 export type Schedule = (
   | { kind: 'every'; period: Duration; /** Of 1970, modulo the period. */ offset: Duration }
   | { kind: 'daily'; /** After local midnight. */ times: Duration[]; /** 0 is Sunday. */ weekdays: number[] }
+  | { kind: 'declared'; declared: DeclaredSchedule }
 ) & {
   /** A run that begins so much off is still the one that was due. */
   tolerance: Duration;
 };
+
+/** What is declared, as a schedule. */
+export const scheduleFrom = (declared: DeclaredSchedule): Schedule => ({ kind: 'declared', declared, tolerance: declaredTolerance(declared) });
 
 const FEWEST = 4;
 /** From this share of begins on that stand where they are due, and of dues that have a begin, it is a schedule. */
@@ -102,6 +107,7 @@ function nearest(at: Microseconds, sorted: readonly Microseconds[]): Duration {
 const MOST_DUES = 5000;
 /** When runs are due in a stretch of time, in order, its end left out. */
 export function duesBetween(schedule: Schedule, from: Microseconds, to: Microseconds, zone: string): Microseconds[] {
+  if (schedule.kind === 'declared') return declaredDues(schedule.declared, from, to, MOST_DUES);
   const due: Microseconds[] = [];
   if (schedule.kind === 'every') {
     const { period, offset } = schedule;
@@ -118,9 +124,11 @@ export function duesBetween(schedule: Schedule, from: Microseconds, to: Microsec
   }
   return due;
 }
-/** When the next is due behind an instant; null where none is within a week and a day. */
+/** When the next is due behind an instant; null where none is within a week and a day, or four years of what is declared. */
 export const nextDue = (schedule: Schedule, after: Microseconds, zone: string): Microseconds | null =>
-  duesBetween(schedule, after + 1, after + Math.max(8 * DAY, schedule.kind === 'every' ? 2 * schedule.period : 0), zone)[0] ?? null;
+  schedule.kind === 'declared'
+    ? (declaredDues(schedule.declared, after + 1, after + 4 * 366 * DAY, 1)[0] ?? null)
+    : (duesBetween(schedule, after + 1, after + Math.max(8 * DAY, schedule.kind === 'every' ? 2 * schedule.period : 0), zone)[0] ?? null);
 
 /** What was due in a stretch and did not begin, neither in time nor late. @param begins in order of time */
 export function missedBetween(
@@ -177,6 +185,7 @@ const weekdayOf = (day: number): number => (((day + 4) % 7) + 7) % 7;
 const NAMES = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
 /** A schedule in words. */
 export function scheduleWords(schedule: Schedule): string {
+  if (schedule.kind === 'declared') return declaredWords(schedule.declared);
   if (schedule.kind === 'every') {
     const minutes = schedule.period / MINUTE;
     const often = minutes % 60 === 0 ? (minutes === 60 ? 'every hour' : `every ${minutes / 60} hours`) : `every ${minutes} minutes`;

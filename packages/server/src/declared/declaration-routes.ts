@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page, ReadAgain, MeaningsSaved } from '@fadenweg/api';
+import { scheduleProblem, type DeclaredSchedule } from '@fadenweg/core/jobs';
 import { patternProblem } from '@fadenweg/core/patterns';
 import { FEWEST_LEGS } from '@fadenweg/core/usual';
 import type { Access } from '../platform/access.ts';
@@ -65,6 +66,19 @@ const flowBody = Joi.object({
     .default([]),
   path: Joi.array().items(Joi.string().trim().min(1).max(60)).max(100).unique().default([]),
   longestMs: Joi.number().integer().min(1).max(31_536_000_000).allow(null).default(null),
+  schedule: Joi.object({
+    cron: Joi.string().trim().min(9).max(200).required(),
+    zone: Joi.string().trim().min(1).max(60).required(),
+    lateMs: Joi.number().integer().min(1000).max(86_400_000).allow(null).default(null),
+  })
+    .allow(null)
+    .default(null)
+    .custom((schedule: DeclaredSchedule | null) => {
+      const problem = schedule === null ? null : scheduleProblem(schedule);
+      if (problem !== null) throw new Error(problem);
+      return schedule;
+    })
+    .messages({ 'any.custom': 'The schedule cannot be used: {{#error.message}}' }),
 });
 const meaningsBody = Joi.object({
   items: Joi.array()
@@ -92,6 +106,12 @@ export interface DeclarationParts {
 function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
   const parts = ({ role, patterns, inText, fields, normal, scope, leaseMs }: IdentifierKind): string => JSON.stringify([role, patterns, inText ?? [], fields, normal, scope, leaseMs]); // prettier-ignore
   return parts(one) === parts(other);
+}
+
+/** Strands are judged the same: only its name or when its runs begin changed. */
+function judgedAlike(one: FlowDeclaration, other: FlowDeclaration): boolean {
+  const rules = ({ kind, prefix, patienceMs, expects, must, path, longestMs }: FlowDeclaration): string => JSON.stringify([kind, prefix, patienceMs, expects, must ?? [], path ?? [], longestMs ?? null]); // prettier-ignore
+  return rules(one) === rules(other);
 }
 
 /** Only how long a value is lent to one strand changed: the same stands in records, and ties for longer or shorter. */
@@ -248,10 +268,11 @@ export function declarationRoutes({ declarations, sources, strands, reread, weav
       body: flowBody,
       async run({ params, body, access }): Promise<FlowDeclaration> {
         if (params.name !== body.name) throw new Refusal(400, 'Two names', 'The name in the address and in the body differ.');
-        const known = (await declarations.flows()).some((flow) => flow.name === body.name);
+        const before = (await declarations.flows()).find((flow) => flow.name === body.name);
         await declarations.saveFlow(body, access);
+        if (before && judgedAlike(before, body)) return body;
         // what is yet to come is judged by it anyway
-        if (known || (await strands.anyOfKind(body.kind))) await weaving.ask(true, false, 'a flow has changed');
+        if (before || (await strands.anyOfKind(body.kind))) await weaving.ask(true, false, 'a flow has changed');
         return body;
       },
     }),

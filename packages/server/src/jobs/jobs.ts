@@ -5,6 +5,7 @@ import {
   nextDue,
   odditiesOf,
   rowsOf,
+  scheduleFrom,
   scheduleOf,
   scheduleWords,
   usuallyFor,
@@ -41,6 +42,8 @@ interface Known {
   environment: string;
   label: string;
   schedule: Schedule | null;
+  /** In words, what its begins follow where something else is declared; '' where they follow none, or nothing is. */
+  learned: string;
   /** The latest first. */
   rows: RunRow[];
   /** Of each. */
@@ -77,6 +80,8 @@ export class JobService {
         label,
         environment: own,
         schedule: schedule === null ? '' : scheduleWords(schedule),
+        declared: schedule?.kind === 'declared',
+        learned: job.learned,
         nextDue: due === null ? null : isoMicros(due),
         state,
         why,
@@ -135,27 +140,29 @@ export class JobService {
     });
   }
 
-  /** Flows that are jobs: they are declared to be runs, or begin by a schedule. */
+  /** Flows that are jobs: they are declared to be runs or to begin by a schedule, or begin by one. */
   private async known(environment: readonly string[], to: Microseconds, zone: string, only: readonly string[] | null): Promise<Known[]> {
     const [all, declared] = await Promise.all([this.rows.flows(environment), this.declarations.flows()]);
+    const rulesOf = new Map(declared.map((one) => [one.name, one]));
     const asked = only === null ? all : all.filter((one) => only.includes(one.flow));
     // which flows are jobs is told by few begins; rows are read of jobs alone
     const begins = await this.rows.begins(asked, to, TELLING);
-    const flows = asked
-      .filter(({ flow }, i) => isRun(declared.find((one) => one.name === flow)) || scheduleOf(begins[i]!, zone) !== null)
-      .slice(0, MOST_JOBS);
+    const flows = asked.filter(({ flow }, i) => isJob(rulesOf.get(flow)) || scheduleOf(begins[i]!, zone) !== null).slice(0, MOST_JOBS);
     const byJob = flows.map((): RunRow[] => []);
     for (const { place, ...row } of await this.rows.latest(flows, to, LOOKED)) byJob[place]!.push(row);
     const label = labelIn(declared);
     return flows.flatMap(({ flow, environment: own }, place): Known[] => {
       const runs = byJob[place]!;
-      const schedule = scheduleOf(runs.map((row) => row.started_at).reverse(), zone); // prettier-ignore
-      return runs.length > 0 ? [{ flow, environment: own, label: label(flow), schedule, rows: runs, facts: runs.map(factsOf) }] : [];
+      const learned = scheduleOf(runs.map((row) => row.started_at).reverse(), zone); // prettier-ignore
+      const stated = rulesOf.get(flow)?.schedule ?? null;
+      const schedule = stated === null ? learned : scheduleFrom(stated);
+      if (runs.length === 0) return [];
+      return [{ flow, environment: own, label: label(flow), schedule, learned: stated === null || learned === null ? '' : scheduleWords(learned), rows: runs, facts: runs.map(factsOf) }]; // prettier-ignore
     });
   }
 }
 
-const isRun = (flow: FlowWithUsual | undefined): boolean => flow?.kind === 'run';
+const isJob = (flow: FlowWithUsual | undefined): boolean => flow?.kind === 'run' || (flow?.schedule ?? null) !== null;
 const isGood = (row: RunRow): boolean => GOOD.has(row.outcome);
 /** Its volume: what it wrote, else what it read. */
 const factsOf = ({ started_at, duration, outcome, told_rows }: RunRow): RunFacts => {

@@ -31,7 +31,13 @@ const lines = computed(
 <template>
   <article class="job" :aria-label="job.label">
     <h2>{{ job.label }}</h2>
-    <p class="soft">{{ job.schedule === '' ? 'No schedule is seen in its begins.' : `Begins ${job.schedule}.` }}</p>
+    <p class="soft">
+      {{ job.schedule === '' ? 'No schedule is seen in its begins.' : `${job.declared ? 'Is to begin' : 'Begins'} ${job.schedule}.` }}
+      <template v-if="job.learned !== ''">Its begins follow: {{ job.learned }}.</template>
+      <RouterLink :to="{ name: 'usual', params: { name: job.flow }, query: { expect: 'yes' } }">{{
+        job.declared ? 'change it' : 'state when it is to begin'
+      }}</RouterLink>
+    </p>
     <p>
       <b>{{ JOB_STATES[job.state] }}</b>{{ amissWords(job) === '' ? '' : `: ${amissWords(job)}` }}
     </p>

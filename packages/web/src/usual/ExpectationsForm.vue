@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Flow, FlowDeclaration } from '@fadenweg/api';
+import type { DeclaredSchedule, Flow, FlowDeclaration } from '@fadenweg/api';
 import { ref, watch } from 'vue';
 import { api } from '../api/client.ts';
 import { useAttempt } from '../api/use-attempt.ts';
@@ -7,6 +7,7 @@ import { useRequest } from '../api/use-request.ts';
 import ProblemNote from '../frame/ProblemNote.vue';
 import { useSummary } from '../stores/summary.ts';
 import { durationField, typedDuration } from './duration-field.ts';
+import ScheduleField from './ScheduleField.vue';
 
 /** What is declared of a flow: its name, how long it may take, what has to follow, what numbers it states. It counts before what is learned. */
 const props = defineProps<{ name: string }>();
@@ -19,6 +20,8 @@ const longest = ref('');
 const path = ref('');
 const must = ref<{ component: string; words: string; within: string }[]>([]);
 const expects = ref<{ words: string; min: string; max: string }[]>([]);
+const schedule = ref<DeclaredSchedule | null>(null);
+const notYet = ref('');
 const { attempt, problem } = useAttempt();
 const said = ref('');
 let declared: Flow | undefined;
@@ -28,6 +31,7 @@ watch(flows.answer, (answer) => {
   label.value = declared.label;
   patience.value = durationField(declared.patienceMs);
   longest.value = durationField(declared.longestMs);
+  schedule.value = declared.schedule ?? null;
   path.value = (declared.path ?? []).join(', ');
   must.value = (declared.must ?? []).map((one) => ({ component: one.component ?? '', words: one.words, within: durationField(one.withinMs) }));
   expects.value = declared.expects.map((one) => ({ words: one.words, min: String(one.min), max: one.max === null ? '' : String(one.max) }));
@@ -50,6 +54,7 @@ function read(): FlowDeclaration | null {
   }));
   const odd = numbers.find((one) => Number.isNaN(one.min) || Number.isNaN(one.max));
   if (odd) return (wrong(`The bounds of “${odd.words}” are numbers.`), null);
+  if (notYet.value !== '') return (wrong(notYet.value), null);
   const { name, kind, prefix } = declared;
   return {
     name,
@@ -61,6 +66,7 @@ function read(): FlowDeclaration | null {
     path: path.value.split(',').map((one) => one.trim()).filter(Boolean), // prettier-ignore
     must: steps as FlowDeclaration['must'],
     expects: numbers,
+    schedule: schedule.value,
   };
 }
 async function save(): Promise<void> {
@@ -68,7 +74,7 @@ async function save(): Promise<void> {
   const body = read();
   if (!body) return;
   if (!(await attempt(() => api.put('/flows/{name}', { params: { name: props.name }, body })))) return;
-  said.value = 'Saved. All strands of this flow are judged again in the background.';
+  said.value = 'Saved. Where it changes what is amiss, the strands of this flow are judged again in the background.';
   emit('saved');
 }
 </script>
@@ -79,6 +85,7 @@ async function save(): Promise<void> {
     <label>Name<input v-model="label" class="input" required maxlength="60" /></label>
     <label>It may take at most<input v-model="longest" class="input" maxlength="20" placeholder="as learned" /></label>
     <label>Silence counts as stalled after<input v-model="patience" class="input" maxlength="20" placeholder="as learned" /></label>
+    <ScheduleField v-model="schedule" @problem="notYet = $event" />
     <label>It passes through these components alone<input v-model="path" class="input" maxlength="2000" placeholder="any" /></label>
     <fieldset>
       <legend>Steps that have to follow</legend>
