@@ -27,6 +27,8 @@ export interface CallAmiss {
   /** How it is told, a duration where it matters. */
   words: string;
   time: Duration | null;
+  /** Known by addresses alone: it may be how calls go there, and means something only where hardly any other has it. */
+  byAddress?: true;
 }
 
 /** Whoever hangs up so soon behind a change or a transfer that failed does it for that. */
@@ -98,6 +100,8 @@ function ended(facts: CallFacts): CallAmiss | null {
     return { trouble: 'cut', outcome: 'failed', record: records.end, words: `Cut with cause ${reason.code}${reason.text ? ` (${reason.text})` : ''} after talking for `, time: facts.talking }; // prettier-ignore
   return null;
 }
+/** Whether a call's addresses look as if one side could not be heard. */
+export const unreachedBy = (facts: CallFacts): boolean => oneWay(facts)?.byAddress === true;
 /** A side that cannot be heard, as far as signalling tells: it takes no media, says not to send any, or names an address that the other cannot reach. */
 function oneWay({ state, media, talking, records, holds }: CallFacts): CallAmiss | null {
   if ((state !== 'ended' && state !== 'talking') || talking === 0 || records.answer === null) return null;
@@ -111,7 +115,10 @@ function oneWay({ state, media, talking, records, holds }: CallFacts): CallAmiss
     ['called', called, caller],
   ] as const) {
     if (isPrivate(own.address) && other.address !== '' && !isPrivate(other.address))
-      return amiss(`One side may hear nothing: the ${side} wants media at ${own.address}, which the other side cannot reach.`);
+      return {
+        ...amiss(`One side may hear nothing: the ${side} wants media at ${own.address}, which the other side cannot reach.`),
+        byAddress: true,
+      };
     if (holds === 0 && (isHeld(own) || own.direction === 'recvonly' || own.port === 0))
       return amiss(`One side may hear nothing: the media of the ${side} is ${own.port === 0 ? 'turned off' : own.direction}, and it was not held.`);
   }

@@ -5,6 +5,7 @@ import { verdictByLeg } from './by-leg.ts';
 import { withTwin, type Twin } from './doubled.ts';
 import type { JudgedLeg } from './leg.ts';
 import type { Verdict } from './types.ts';
+import { withOwnEnd } from './own-end.ts';
 import { withCall } from './with-call.ts';
 import { withRun } from './with-run.ts';
 
@@ -22,6 +23,10 @@ export function judgeStrand({ twin, ...strand }: JudgedStrand): Verdict & { legs
   const { records, evidenceEnd } = strand;
   const call = callOf(records);
   const byLeg = verdictByLeg(strand);
-  const alone = { ...(call ? withCall(byLeg, records, call, evidenceEnd) : withRun(byLeg, records)), call };
+  const { usual } = strand;
+  const itself = call
+    ? withCall(byLeg, records, call, evidenceEnd, usual && usual.holding(records[0]!.at))
+    : withRun(usual === null ? withOwnEnd(byLeg, records) : byLeg, records);
+  const alone = { ...itself, call };
   return twin ? withTwin(alone, records, twin) : alone;
 }

@@ -1,6 +1,8 @@
 import { amissOf, type CallAmiss } from '../calls/amiss.ts';
 import type { CallFacts } from '../calls/facts.ts';
 import type { Outcome, StrandRecord } from '../path/types.ts';
+import { FEWEST_LEGS } from '../usual/following-on.ts';
+import type { Usual } from '../usual/index-of.ts';
 import { said, words } from './sentence.ts';
 import { signatureOf } from './signature.ts';
 import { DIFFERS, SAID } from './sure.ts';
@@ -11,14 +13,24 @@ const MILDER: readonly Outcome[] = ['done', 'odd', 'slow', 'running', 'stalled']
 /** Nobody answers for as long as a request is sent again, or for as long as somebody on the way waits (RFC 3261, timers B and C), in microseconds. */
 const TIMER_B = 32_000_000;
 const TIMER_C = 180_000_000;
+/** What more good calls have is no sign of anything. */
+const SELDOM = 0.05;
 
 /**
  * A call by its messages: one that was not put through is refused or failed, never done; one that was, and is amiss, is told of. What was found before stays
  * where it is graver, or tells the same record.
+ *
+ * @param usual what is usual for calls of its flow, null where it is not known
  */
-export function withCall<V extends Verdict>(verdict: V, records: readonly StrandRecord[], facts: CallFacts, evidenceEnd: number): V {
+export function withCall<V extends Verdict>(
+  verdict: V,
+  records: readonly StrandRecord[],
+  facts: CallFacts,
+  evidenceEnd: number,
+  usual: Usual | null,
+): V {
   if (isWaitedFor(facts, evidenceEnd)) return verdict.outcome === 'done' ? { ...verdict, outcome: 'running' } : verdict;
-  const amiss = amissOf(facts);
+  const amiss = amissOf(facts).flatMap((one) => (one.byAddress ? weighed(one, usual) : one));
   if (amiss.length === 0) return verdict;
   const telling = amiss[0]!;
   // that somebody turned it away is what its answer says by itself, which may be more
@@ -28,6 +40,16 @@ export function withCall<V extends Verdict>(verdict: V, records: readonly Strand
   const own = amiss.map((one) => findingOf(one, records)).filter((one) => takes || !verdict.findings.some(({ record }) => record === one.record));
   const findings = (takes ? [...own, ...verdict.findings.filter(({ record }) => !own.some((one) => one.record === record))] : [...verdict.findings, ...own]).map((one, i) => ({ ...one, rank: i + 1 })); // prettier-ignore
   return { ...verdict, outcome: takes ? telling.outcome! : verdict.outcome, findings };
+}
+
+/**
+ * What addresses alone tell, by how many good calls have it: in many networks all of them do, since what stands between carries the media. Where that is not known
+ * it is told, and nothing comes of it.
+ */
+function weighed(one: CallAmiss, usual: Usual | null): CallAmiss[] {
+  const { legs, unreached } = usual?.of.calls ?? { legs: 0, unreached: 0 };
+  if (legs < FEWEST_LEGS) return [{ ...one, outcome: null }];
+  return unreached > legs * SELDOM ? [] : [one];
 }
 
 /** Whether an answer may still come. Whoever was sent again is sent once more after twice the time between (RFC 3261, section 17.1.1.2): later nobody waits. */

@@ -1,3 +1,5 @@
+import { unreachedBy } from '../calls/amiss.ts';
+import { callOf } from '../calls/of-records.ts';
 import type { StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
 
@@ -228,12 +230,18 @@ function learnFrom(flow: string, good: readonly Lesson[], bad: readonly Lesson[]
       all,
     ),
     continues: continuations(good, slots),
+    ...callsOf(good),
     zone,
     changed: [],
     before: null,
   };
 }
 
+/** Calls among good legs, by their messages. */
+function callsOf(good: readonly Lesson[]): Pick<FlowUsual, 'calls'> {
+  const calls = good.flatMap(({ records }) => callOf(records) ?? []);
+  return calls.length === 0 ? {} : { calls: { legs: calls.length, unreached: calls.filter(unreachedBy).length } };
+}
 function beginsOf(good: readonly Lesson[]): NonNullable<FlowUsual['begins']> {
   const counts = new Map<string, { component: string; shape: number; share: number }>();
   for (const { records } of good) {

@@ -135,6 +135,8 @@ export interface FlowUsual {
   /** Paths by the components in the order in which they are reached, the most frequent first. */
   variants: { components: string[]; share: number }[];
   proportions: Proportion[];
+  /** Good legs that are calls, and those of them whose addresses look as if one side could not be heard. Nothing where none is a call. */
+  calls?: { legs: number; unreached: number };
   /** First words of later legs, the most frequent first. */
   continues: Continuation[];
   /** IANA zone in which hours and weekdays are told. */
