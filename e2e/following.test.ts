@@ -8,6 +8,7 @@ import { ROOT } from '../packages/launch/src/places.ts';
 import { bringMorning, makeMorning, startSystem, type System } from '../packages/launch/src/testing/system.ts';
 import { openBrowser, type Browser } from './support/browser.ts';
 import { Page } from './support/page.ts';
+import { cutAtAnySize } from './support/room.ts';
 import { viewsOf } from './support/views.ts';
 
 let system: System;
@@ -355,7 +356,7 @@ describe('lists and sources', () => {
     expect(await browser.driver.getTitle()).not.toContain('owned');
   });
 
-  test('no view breaks a rule of accessibility, in either theme', async () => {
+  test('no view breaks a rule of accessibility, in either theme, and none cuts a text that can be read nowhere, at any size', async () => {
     const failed = truth.find((one) => one.story === 1 && one.flow === 'lens-order')!;
     const call = truth.find((one) => one.story === 8)!;
     const views = viewsOf(failed.businessId, call.businessId);
@@ -364,6 +365,7 @@ describe('lists and sources', () => {
       await page.open(path);
       await page.until(`the content of ${path}`, async () => (await page.text(By.css('main'))).length > 30);
       broken.push(...(await page.violationsInBoth(browser)).map((one) => `${path} ${one}`));
+      broken.push(...(await cutAtAnySize(browser)).map((one) => `${path} ${one}`));
     }
     expect(broken).toEqual([]);
   }, 400_000);

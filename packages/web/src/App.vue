@@ -67,7 +67,6 @@ useCommands('', [{ name: 'light or dark', keys: ['t'], run: look.toggle }]);
   height: 100vh;
   display: flex;
   flex-direction: column;
-  min-width: 760px;
 }
 .band {
   height: 52px;
@@ -123,5 +122,32 @@ useCommands('', [{ name: 'light or dark', keys: ['t'], run: look.toggle }]);
   flex: 1;
   min-width: 0;
   min-height: 0;
+}
+/* at twice the size on a small screen the band takes two lines, and a view is moved sideways below it */
+@media (max-width: 860px) {
+  .band {
+    height: auto;
+    flex-wrap: wrap;
+    padding: 4px 10px 4px 0;
+  }
+  .mark {
+    margin-right: 4px;
+  }
+  .zone {
+    display: none;
+  }
+  .middle {
+    overflow: auto;
+  }
+  .middle > .strip {
+    position: sticky;
+    left: 0;
+    z-index: 6;
+  }
+  .work {
+    flex: 1 0 auto;
+    width: 760px;
+    min-height: 420px;
+  }
 }
 </style>

@@ -46,6 +46,8 @@ const further = computed(() => {
   const begin = Math.max(line.lastIndexOf(' ', Math.max(0, place - 6)) + 1, place - 24, 0);
   return markedParts(line.slice(begin, place + 300).trim(), looked.value);
 });
+/** What is cut at the end of the line is read beside the pointer; the whole of it stands in the record. */
+const told = computed(() => lines.value[0]!.slice(0, LONGEST));
 const cut = computed(() => props.wrap && props.record.message.length > LONGEST_WRAPPED);
 const weight = computed(() =>
   props.record.level === 'error' || props.record.level === 'fatal' ? 'grave' : props.record.level === 'warning' ? 'warned' : '',
@@ -62,7 +64,7 @@ const weight = computed(() =>
   >
     <span class="time">{{ time }}</span><span v-if="tag" class="letter" :title="tag.path">{{ tag.letter }}</span
     ><template v-for="(column, at) in columns" :key="column.field"
-      ><span v-if="column.field === 'message'" class="message"
+      ><span v-if="column.field === 'message'" class="message" :title="wrap ? undefined : told"
         ><template v-for="(part, i) in parts" :key="i"
           ><mark v-if="part.word !== null" :class="style(part.word)">{{ part.text }}</mark
           ><template v-else>{{ part.text }}</template></template

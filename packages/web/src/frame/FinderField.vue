@@ -147,6 +147,7 @@ useCommands('', [
 .finder {
   position: relative;
   flex: 1 1 420px;
+  min-width: 0;
   max-width: 560px;
 }
 input {

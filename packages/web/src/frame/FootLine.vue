@@ -68,7 +68,8 @@ const left = computed(() => {
   font-size: 12px;
   color: var(--soft-ink);
   white-space: nowrap;
-  overflow: hidden;
+  overflow: auto hidden;
+  scrollbar-width: none;
 }
 /* where there is no room for all of them, none is cut */
 @media (max-width: 1100px) {

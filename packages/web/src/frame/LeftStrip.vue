@@ -27,6 +27,9 @@ const places = [
 <style scoped>
 .strip {
   width: 64px;
+  flex: none;
+  overflow-y: auto;
+  scrollbar-width: none;
   background: var(--paper);
   border-right: 1px solid var(--seam);
   padding-top: 6px;
@@ -34,6 +37,7 @@ const places = [
   flex-direction: column;
 }
 .place {
+  flex: none;
   height: 50px;
   display: flex;
   flex-direction: column;

@@ -82,7 +82,8 @@ function widen(event: KeyboardEvent): void {
 }
 .tabs {
   display: flex;
-  gap: 18px;
+  flex-wrap: wrap;
+  gap: 2px 18px;
   padding: 10px 18px 0;
   border-bottom: 1px solid var(--seam);
 }

@@ -219,7 +219,12 @@ const raw = computed(() => shown.value === 'raw');
       <button v-if="listing" type="button" class="link more" @click="emit('around', scope, record)">read on</button>
     </h2>
     <ol v-if="around.answer.value" class="around mono">
-      <li v-for="one in around.answer.value.items" :key="one.id" :class="{ here: one.id === record.id }">
+      <li
+        v-for="one in around.answer.value.items"
+        :key="one.id"
+        :class="{ here: one.id === record.id }"
+        :title="one.message.split('\n')[0]!.slice(0, 1000)"
+      >
         <span class="soft">{{ clock(one.at) }}</span> <span v-if="scope === 'all' || scope === 'host'" class="soft">{{ one.component }}</span>
         {{ one.message.split('\n')[0] }}
       </li>

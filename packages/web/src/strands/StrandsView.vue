@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { StrandGrouping } from '@fadenweg/api';
 import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { hrefOf } from '../api/calls.ts';
@@ -22,7 +23,7 @@ import StrandGroups from './StrandGroups.vue';
 import EmptyStrands from '../first/EmptyStrands.vue';
 import StrandCell from './StrandCell.vue';
 import StrandColumnsMenu from './StrandColumnsMenu.vue';
-import { NUMBERS, strandColumnsOf, USUAL_STRAND_COLUMNS, type StrandField } from './strand-columns.ts';
+import { fitting, NUMBERS, strandColumnsOf, USUAL_STRAND_COLUMNS, widthOf, type StrandField } from './strand-columns.ts';
 import { useStrandsLive } from './use-strands-live.ts';
 import { useStrands, type StrandsQuery } from './use-strands.ts';
 
@@ -53,6 +54,7 @@ const asked = computed<StrandsQuery | null>(() =>
 const { items, counts, quiet, problem, loading, first, more, again, hasMore } = useStrands(asked);
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
+const table = useTemplateRef<HTMLElement>('table');
 function toTop(): void {
   if (scroller.value) scroller.value.scrollTop = 0;
   void show();
@@ -124,7 +126,10 @@ function sortBy(column: 'started' | 'duration'): void {
 const SORTED: Partial<Record<StrandField, 'started' | 'duration'>> = { begin: 'started', duration: 'duration' };
 useOwnColumns('strand-columns', 'strands');
 const columns = computed(() => strandColumnsOf(text('cols') === undefined ? [] : columnsOf(text('cols')!)));
-const grid = computed(() => gridOf(columns.value));
+const { width: room } = useElementSize(table);
+const fit = computed(() => fitting(columns.value, room.value));
+const grid = computed(() => gridOf(fit.value));
+const least = computed(() => `${widthOf(fit.value)}px`);
 function setColumns(next: readonly Column[]): void {
   const words = columnsText(next);
   void router.replace({ query: { ...route.query, cols: words === columnsText(USUAL_STRAND_COLUMNS.columns) ? undefined : words } });
@@ -159,10 +164,10 @@ const total = computed(() => {
       <ProblemNote v-if="problem" :problem="problem" @again="again" />
       <StrandGroups v-if="by && asked" :asked="asked" :by="by" />
       <div v-else class="beside">
-        <div class="table" role="table" :aria-rowcount="total" aria-label="Strands">
-          <div class="head" role="row" :style="{ gridTemplateColumns: grid }">
+        <div ref="table" class="table" role="table" :aria-rowcount="total" aria-label="Strands">
+          <div class="head" role="row" :style="{ gridTemplateColumns: grid, minWidth: least }">
             <span
-              v-for="column in columns"
+              v-for="column in fit"
               :key="column.field"
               role="columnheader"
               :class="{ number: NUMBERS.has(column.field), against: column.field === 'usual' }"
@@ -175,7 +180,7 @@ const total = computed(() => {
           <p v-if="waiting" class="waiting" role="status">
             Strands have come or changed meanwhile. <button type="button" class="link" @click="toTop">show them</button>
           </p>
-          <div ref="scroller" class="scroller" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
+          <div ref="scroller" class="scroller" :style="{ minWidth: least }" tabindex="0" role="rowgroup" aria-label="Rows; j and k move, o opens">
             <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }" role="presentation">
               <div
                 v-for="row in rows.getVirtualItems()"
@@ -188,7 +193,7 @@ const total = computed(() => {
                 @click="follow(row.index)"
               >
                 <StrandCell
-                  v-for="column in columns"
+                  v-for="column in fit"
                   :key="column.field"
                   :item="items[row.index]!"
                   :field="column.field"
@@ -233,7 +238,7 @@ const total = computed(() => {
 }
 .beside .table {
   min-width: 0;
-  container-type: inline-size;
+  overflow-x: auto;
 }
 .strands {
   display: flex;
@@ -291,7 +296,7 @@ const total = computed(() => {
   background: var(--indigo-wash);
   box-shadow: inset 3px 0 var(--indigo);
 }
-.row:hover .nothing {
+.nothing {
   padding: 32px 16px;
   margin: 0;
 }
@@ -310,26 +315,5 @@ const total = computed(() => {
 .said {
   margin: 0;
   padding: 2px 0;
-}
-@media (max-width: 1150px) {
-  .against {
-    display: none;
-  }
-  .head,
-  .row {
-    grid-template-columns: 98px minmax(100px, 140px) 104px 150px 84px 58px minmax(0, 1fr);
-  }
-}
-/* beside a sheet there is no room for words */
-@container (max-width: 900px) {
-  .head,
-  .row {
-    grid-template-columns: 98px minmax(100px, 1fr) 104px 150px 84px 58px;
-  }
-  .against,
-  .head > :last-child,
-  .row > :last-child {
-    display: none;
-  }
 }
 </style>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { columnsOf } from '../find/columns.ts';
-import { NUMBERS, partiesText, STRAND_FIELDS, strandColumnsOf, strandColumnWords, USUAL_STRAND_COLUMNS } from './strand-columns.ts';
+import { NUMBERS, partiesText, STRAND_FIELDS, fitting, strandColumnsOf, strandColumnWords, USUAL_STRAND_COLUMNS, widthOf } from './strand-columns.ts';
 
 const fields = (text: string): string[] => strandColumnsOf(columnsOf(text)).map((one) => one.field);
 
@@ -29,4 +29,15 @@ describe('columns of the list of strands', () => {
     expect(partiesText({ parties: [{ kind: 'shop', value: 'C-0041' }, { kind: 'caller', value: '+49 1' }] })).toBe('shop C-0041 · caller +49 1'); // prettier-ignore
     expect(partiesText({ parties: [] })).toBe('');
   });
+});
+
+test('where there is no room, how long it takes usually gives way, then what happened; nothing does before the room is known', () => {
+  const usual = strandColumnsOf([]);
+  const fields = (room: number): string[] => fitting(usual, room).map((one) => one.field);
+  expect(fields(0)).toEqual(usual.map((one) => one.field));
+  expect(fields(widthOf(usual))).toContain('usual');
+  expect(fields(widthOf(usual) - 1)).not.toContain('usual');
+  expect(fields(widthOf(usual) - 1)).toContain('happened');
+  expect(fields(400)).not.toContain('happened');
+  expect(fitting(strandColumnsOf([{ field: 'happened', width: 0 }]), 10)).toHaveLength(1);
 });

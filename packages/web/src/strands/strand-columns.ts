@@ -39,6 +39,22 @@ export function strandColumnsOf(columns: readonly Column[]): StrandColumn[] {
   });
   return known.length > 0 ? known : strandColumnsOf(USUAL_STRAND_COLUMNS.columns);
 }
+/** What gives way first where there is no room: how long it takes usually, then what happened, which the sheet beside the list tells too. */
+const GIVES_WAY: readonly StrandField[] = ['usual', 'happened'];
+/** Between two columns, and at both sides with the bar by which it is scrolled, in pixels. */
+const [GAP, SIDES] = [12, 43];
+/** So narrow, words tell nothing any more. */
+const NARROWEST = 140;
+/** How wide a list with these columns is at least, in pixels. */
+export const widthOf = (columns: readonly Column[]): number =>
+  columns.reduce((sum, { width }) => sum + (width || NARROWEST), 0) + GAP * (columns.length - 1) + SIDES;
+/** Those of the columns for which there is room. @param room in pixels; 0 where it is not known yet */
+export function fitting(columns: readonly StrandColumn[], room: number): StrandColumn[] {
+  let fit = [...columns];
+  for (const field of GIVES_WAY) if (room > 0 && widthOf(fit) > room && fit.length > 1) fit = fit.filter((one) => one.field !== field);
+  return fit;
+}
+
 export const strandColumnWords = ({ columns }: StrandColumnsBody): string => columnsText(columns);
 
 /** Whom a strand concerns, as one text. */

@@ -73,7 +73,7 @@ watch([typed, problem], () => {
         v-model="late"
         class="input"
         maxlength="20"
-        placeholder="so late"
+        placeholder="at most so late"
         aria-label="It may begin so much later"
         :disabled="cron.trim() === ''"
       />
@@ -97,9 +97,12 @@ legend {
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 3fr) minmax(0, 2fr);
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   gap: 6px;
   margin: 4px 0;
+}
+.row > .mono {
+  grid-column: 1 / -1;
 }
 .input {
   min-width: 0;

@@ -112,7 +112,9 @@ useCommands('The usual', [{ name: 'copy a link to exactly this view', keys: ['c'
                       ><i :style="{ left: at(row.medianMs), right: `calc(100% - ${at(row.p99Ms!)})` }"></i
                     ></span>
                   </td>
-                  <td class="numbers" :title="row.otherwise.join('; ')">{{ [...row.volumes.map(rangeWords), ...row.otherwise].join('; ') }}</td>
+                  <td class="numbers" :title="[...row.volumes.map(rangeWords), ...row.otherwise].join('; ')">
+                    {{ [...row.volumes.map(rangeWords), ...row.otherwise].join('; ') }}
+                  </td>
                 </tr>
               </tbody>
             </table>

@@ -106,7 +106,7 @@ defineExpose({
                 v-if="row.peer"
                 class="direction"
                 >{{ row.line.attributes.direction === 'in' ? '←' : '→' }} {{ names.get(row.peer) }}</span
-              ><span class="text">{{ row.text }}</span
+              ><span class="text" :title="row.text">{{ row.text }}</span
               ><span v-if="row.more" class="aside">+{{ row.more }} {{ row.more === 1 ? 'line' : 'lines' }}</span
               ><span v-if="row.line.because === 'carried-over'" class="aside">carried over</span
               ><span v-if="row.line.correctedByMs !== 0" class="aside">clock {{ aheadText(row.line.correctedByMs) }}</span
@@ -114,7 +114,7 @@ defineExpose({
             </div>
             <div v-else-if="row.kind === 'leg'" class="line leg" role="presentation" :style="{ top: `${index * ROW_HEIGHT}px` }">
               <OutcomeGlyph :outcome="row.outcome" /><strong>leg {{ row.leg }}</strong
-              ><span class="text">{{ row.text }}</span
+              ><span class="text" :title="row.text">{{ row.text }}</span
               ><span class="aside">{{ row.when }}, {{ OUTCOME_WORDS[row.outcome] }}</span>
             </div>
             <div v-else-if="row.kind === 'change'" class="line change" role="presentation" :style="{ top: `${index * ROW_HEIGHT}px` }">
