@@ -34,5 +34,12 @@ export const viewsOf = (failed: string, call: string): string[] => [
   '/runbooks',
   '/runbooks?write=new',
   '/strands?by=party',
+  '/faults?w=all',
+  '/shapes?w=all',
+  '/calls?w=all',
+  '/jobs?w=all',
+  '/jobs?w=all&as=threads',
+  '/data?w=all',
+  '/usual/lens-order?expect=yes',
   '/nowhere',
 ];

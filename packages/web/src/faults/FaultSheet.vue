@@ -47,7 +47,7 @@ const course = computed(() => props.fault.course.map((some, i) => ({ at: props.f
     <FaultWays :fault="fault" />
     <section v-if="fault.example">
       <h3>The line that matters</h3>
-      <pre class="mono">{{ fault.example.message.slice(0, 1200) }}</pre>
+      <pre class="mono" tabindex="0" aria-label="The line that matters">{{ fault.example.message.slice(0, 1200) }}</pre>
       <p class="acts">
         <RouterLink :to="{ name: 'record', params: { id: fault.example.record } }">the record</RouterLink>
         <RouterLink

@@ -88,7 +88,7 @@ const bad = computed(() => items.value.filter((job) => ['missed', 'failed', 'odd
             @click="adjust({ job: keyOf(job) })"
           >
             <span class="state" :class="job.state">{{ JOB_STATES[job.state] }}</span>
-            <span class="what"
+            <span class="what" :title="amissWords(job)"
               ><b>{{ job.label }}</b> <span class="soft">{{ job.schedule }}</span><br v-if="amissWords(job)" /><span
                 :class="{ bad: job.state !== 'good' }"
                 >{{ amissWords(job) }}</span

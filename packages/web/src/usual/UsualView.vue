@@ -35,6 +35,7 @@ useCommands('The usual', [{ name: 'copy a link to exactly this view', keys: ['c'
 <template>
   <main class="usual">
     <div class="left">
+      <h1 v-if="!usual.answer.value" class="visually-hidden">The usual {{ name }}</h1>
       <ProblemNote v-if="usual.problem.value" :problem="usual.problem.value" @again="usual.again" />
       <p v-else-if="!usual.answer.value" class="waiting soft" role="status">Loading…</p>
       <template v-else>
