@@ -11,7 +11,7 @@ const LOOK = `
     }
     return false;
   };
-  const toldWhole = (one) => one.closest('[title]') !== null || one.closest('[aria-label]:not(main, section, nav, aside, article, form, [role])') !== null;
+  const toldWhole = (one) => one.closest('[title]:not([title=""])') !== null;
   const found = new Set();
   for (const one of document.querySelectorAll('#app *')) {
     if (![...one.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent.trim() !== '')) continue;

@@ -4,8 +4,8 @@ import type { Outcome } from '../path/types.ts';
 import { verdictByLeg } from './by-leg.ts';
 import { withTwin, type Twin } from './doubled.ts';
 import type { JudgedLeg } from './leg.ts';
-import type { Verdict } from './types.ts';
 import { withOwnEnd } from './own-end.ts';
+import type { Verdict } from './types.ts';
 import { withCall } from './with-call.ts';
 import { withRun } from './with-run.ts';
 
@@ -26,7 +26,7 @@ export function judgeStrand({ twin, ...strand }: JudgedStrand): Verdict & { legs
   const { usual } = strand;
   const itself = call
     ? withCall(byLeg, records, call, evidenceEnd, usual && usual.holding(records[0]!.at))
-    : withRun(usual === null ? withOwnEnd(byLeg, records) : byLeg, records);
+    : withRun(usual === null ? withOwnEnd(byLeg, records, strand.flow) : byLeg, records);
   const alone = { ...itself, call };
   return twin ? withTwin(alone, records, twin) : alone;
 }

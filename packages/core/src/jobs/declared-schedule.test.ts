@@ -19,6 +19,12 @@ describe('what is declared', () => {
     expect(duesBetween(schedule, at('2026-10-23T04:30:00Z'), at('2026-10-26T05:30:00Z'), 'UTC')).toHaveLength(1);
     expect(scheduleWords(schedule)).toBe('at 06:30, Monday through Friday (Europe/Berlin)');
   });
+  test('in an hour that comes twice it is due once, in one that is left out behind it, and nothing is lost beside it', () => {
+    const all = (cron: string, from: string, to: string): string[] => duesBetween(scheduleFrom(own(cron)), at(from), at(to), 'UTC').map(iso);
+    expect(all('30 2 * * *', '2026-10-25T00:00:00Z', '2026-10-25T03:00:00Z')).toHaveLength(1);
+    expect(all('30 2 * * *', '2026-03-29T00:00:00Z', '2026-03-29T12:00:00Z')).toHaveLength(1);
+    expect(all('0 * * * *', '2026-03-29T00:00:00Z', '2026-03-29T05:00:00Z')).toEqual([0, 1, 2, 3, 4].map((hour) => `2026-03-29T0${hour}:00:00.000Z`));
+  });
   test('may be due once a year, and then it is known when', () => {
     expect(iso(nextDue(scheduleFrom(own('0 3 29 2 *', 'UTC')), at('2026-11-24T00:00:00Z'), 'UTC')!)).toBe('2028-02-29T03:00:00.000Z');
   });

@@ -1,5 +1,5 @@
 import { EVERYWHERE } from '../coverage/reach.ts';
-import { judgeStrand } from '../findings/judge-strand.ts';
+import { verdictByLeg } from '../findings/by-leg.ts';
 import type { FlowRules } from '../findings/types.ts';
 import type { Path, StrandRecord } from '../path/types.ts';
 import type { Microseconds } from '../units.ts';
@@ -41,7 +41,7 @@ export class ChosenLessons {
 export function lessonOf(records: readonly StrandRecord[], path: Path, flow: FlowRules, evidenceEnd: Microseconds, total: number): Lesson | null {
   if (total > MOST_RECORDS) return null;
   const legs = path.legs.map((leg) => leg.records.map((index) => records[index]!));
-  const { legs: outcomes } = judgeStrand({ records, path, flow, evidenceEnd, usual: null, reach: EVERYWHERE, twin: null });
+  const { legs: outcomes } = verdictByLeg({ records, path, flow, evidenceEnd, usual: null, reach: EVERYWHERE });
   return {
     records: legs[0]!,
     outcome: outcomes[0]!,

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import Joi from 'joi';
 import type { Flow, FlowDeclaration, FlowUsual, IdentifierKind, Meaning, Page, ReadAgain, MeaningsSaved } from '@fadenweg/api';
 import { scheduleProblem, type DeclaredSchedule } from '@fadenweg/core/jobs';
@@ -110,8 +111,8 @@ function findsTheSame(one: IdentifierKind, other: IdentifierKind): boolean {
 
 /** Strands are judged the same: only its name or when its runs begin changed. */
 function judgedAlike(one: FlowDeclaration, other: FlowDeclaration): boolean {
-  const rules = ({ kind, prefix, patienceMs, expects, must, path, longestMs }: FlowDeclaration): string => JSON.stringify([kind, prefix, patienceMs, expects, must ?? [], path ?? [], longestMs ?? null]); // prettier-ignore
-  return rules(one) === rules(other);
+  const rules = ({ kind, prefix, patienceMs, expects, must = [], path = [], longestMs = null }: FlowDeclaration) => ({ kind, prefix, patienceMs, expects, must, path, longestMs }); // prettier-ignore
+  return isDeepStrictEqual(rules(one), rules(other));
 }
 
 /** Only how long a value is lent to one strand changed: the same stands in records, and ties for longer or shorter. */

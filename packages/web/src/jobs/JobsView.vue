@@ -88,7 +88,7 @@ const bad = computed(() => items.value.filter((job) => ['missed', 'failed', 'odd
             @click="adjust({ job: keyOf(job) })"
           >
             <span class="state" :class="job.state">{{ JOB_STATES[job.state] }}</span>
-            <span class="what" :title="amissWords(job)"
+            <span class="what" :title="[job.label, job.schedule, amissWords(job)].filter((one) => one !== '').join(' · ')"
               ><b>{{ job.label }}</b> <span class="soft">{{ job.schedule }}</span><br v-if="amissWords(job)" /><span
                 :class="{ bad: job.state !== 'good' }"
                 >{{ amissWords(job) }}</span

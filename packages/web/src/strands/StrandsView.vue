@@ -170,7 +170,7 @@ const total = computed(() => {
               v-for="column in fit"
               :key="column.field"
               role="columnheader"
-              :class="{ number: NUMBERS.has(column.field), against: column.field === 'usual' }"
+              :class="{ number: NUMBERS.has(column.field) }"
               :aria-sort="SORTED[column.field] && direction(SORTED[column.field]!)"
               ><button v-if="SORTED[column.field]" type="button" @click="sortBy(SORTED[column.field]!)">
                 {{ column.title }} {{ arrow(SORTED[column.field]!) }}</button

@@ -131,6 +131,7 @@ async function save(): Promise<void> {
   </form>
   <p v-else class="soft" role="status">Loading…</p>
 </template>
+<style scoped src="./expected-parts.css"></style>
 <style scoped>
 .expectations,
 label {
@@ -141,26 +142,7 @@ label {
 .expectations {
   gap: 10px;
 }
-p {
-  margin: 0;
-}
-fieldset {
-  border: 0;
-  border-top: 1px solid var(--seam);
-  padding: 8px 0 0;
-  margin: 0;
-}
-legend {
-  font-weight: 700;
-  padding: 0;
-}
 .row {
-  display: grid;
   grid-template-columns: 1fr 1fr 70px auto;
-  gap: 6px;
-  margin: 4px 0;
-}
-.input {
-  min-width: 0;
 }
 </style>

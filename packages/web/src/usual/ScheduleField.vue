@@ -84,31 +84,13 @@ watch([typed, problem], () => {
     </p>
   </fieldset>
 </template>
+<style scoped src="./expected-parts.css"></style>
 <style scoped>
-fieldset {
-  border: 0;
-  border-top: 1px solid var(--seam);
-  padding: 8px 0 0;
-  margin: 0;
-}
-legend {
-  font-weight: 700;
-  padding: 0;
-}
 .row {
-  display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-  gap: 6px;
-  margin: 4px 0;
 }
 .row > .mono {
   grid-column: 1 / -1;
-}
-.input {
-  min-width: 0;
-}
-p {
-  margin: 0;
 }
 .bad {
   color: var(--madder);
